@@ -2,6 +2,7 @@
 // schemas, and a database from elsewhere is checked with them before it replaces the shop's.
 import { parsePlan } from "@core/access/plan";
 import { preferences } from "@core/access/route";
+import { sortCountsSchema, trayNoteKinds } from "@core/access/tray";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { cautions } from "@core/diagnose/tests/caution";
 import { strategies } from "@core/diagnose/tests/strategy";
@@ -18,7 +19,8 @@ import { promiseSchema } from "@core/records/promise";
 import { symptoms } from "@core/records/symptom";
 import { draftBaseSchema, draftStepSchema } from "@core/trace/draft";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
-import { workDetailSchema, workStates, worksDone } from "@core/workList/workLine";
+import { worksDone } from "@core/workList/workDone";
+import { workDetailSchema, workStates } from "@core/workList/workLine";
 import { z } from "zod";
 
 const parsedJson = z.string().transform((text, context) => {
@@ -112,7 +114,8 @@ export const storedColumns = {
   planBodies: { body: jsonBy(parsePlan) },
   fits: { targets: json(names), prefer: z.enum(preferences) },
   works: { done: z.enum(worksDone), state: z.enum(workStates), body: json(workDetailSchema) },
-  fitTicks: { way: z.enum(["in", "back"]) },
+  fitTicks: { way: z.enum(["in", "back"]), counts: json(sortCountsSchema).nullable() },
+  trayNotes: { kind: z.enum(trayNoteKinds) },
   parts: { body: jsonBy(parsePart) },
   matches: { overrides: json(z.array(matchOverride)) },
   estimates: { kind: z.enum(["estimate", "bill"]), body: json(estimateBodySchema) },

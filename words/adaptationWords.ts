@@ -1,4 +1,6 @@
+import type { Circuit } from "@core/circuit/circuit";
 import type { Adaptation, AdaptationWork } from "@core/match/adaptation";
+import { repairName } from "./partName";
 
 const titles: Readonly<Record<AdaptationWork, (count: number) => string>> = {
   "splice-leads": (count) => `Splice the new plug in, ${count} ${count === 1 ? "lead" : "leads"}`,
@@ -23,6 +25,30 @@ const titles: Readonly<Record<AdaptationWork, (count: number) => string>> = {
 /** An adaptation as something to do: `File the corner off`. */
 export const adaptationTitle = ({ work, count }: Pick<Adaptation, "work" | "count">): string =>
   titles[work](count);
+
+const things: Readonly<Record<AdaptationWork, string>> = {
+  "splice-leads": "plug",
+  "lengthen-leads": "wires",
+  "fit-lead": "loose lead",
+  "carry-lead": "loose lead",
+  "file-holes": "fixing holes",
+  "file-corner": "corner",
+  "cut-key": "key",
+  "cut-nose": "drain nose",
+  "close-vent": "vent",
+  "carry-tube": "vent tube",
+  "carry-gasket": "gasket",
+  "leave-screw-out": "fixing screws",
+  "press-wheel-over": "wheel",
+  "carry-wheel-over": "wheel",
+  "slide-wheel-over": "wheel",
+  "carry-clip": "clip",
+  "fit-ring": "fixing ring and sealing strip",
+};
+
+/** What an adaptation is done to, for the work list: `vent tube, blower motor M1`. */
+export const adaptationThing = (circuit: Circuit, work: AdaptationWork, part: string): string =>
+  `${things[work]}, ${repairName(circuit, [part])}`;
 
 const crimped =
   "Slide the heat-shrink on first. Join one lead at a time, colour to colour or pin to pin, crimp, tug and seal it";

@@ -1,6 +1,7 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { WorkReason } from "@core/workList/proposedWork";
-import { isTemporary, type WorkDone, type WorkEntry } from "@core/workList/workLine";
+import type { WorkDone } from "@core/workList/workDone";
+import { isTemporary, type WorkEntry } from "@core/workList/workLine";
 import { repairName } from "./partName";
 
 /** What was done, after the name of what it was done to. */
@@ -12,6 +13,8 @@ export const doneWords: Readonly<Record<WorkDone, string>> = {
   "re-pinned": "re-pinned",
   spliced: "new plug spliced in",
   "carried-over": "carried over to the new part",
+  adapted: "adapted to fit",
+  fitted: "fitted",
   refitted: "proved good and put back",
   "leak-stopped": "leak above it found and stopped",
   other: "worked on",
@@ -26,6 +29,8 @@ export const workTitles: Readonly<Record<WorkDone, string>> = {
   "re-pinned": "re-pin the plug",
   spliced: "splice in a new plug",
   "carried-over": "carry over to the new part",
+  adapted: "adapt to fit",
+  fitted: "fit",
   refitted: "prove good and put back",
   "leak-stopped": "find and stop the leak",
   other: "something else",
@@ -47,5 +52,13 @@ export const plannedText = (circuit: Circuit, line: WorkEntry): string =>
   `${workName(circuit, line)}: ${workTitles[line.done]}${line.number ? ` (${line.number})` : ""}`;
 
 /** Why a line is proposed. */
-export const proposalText = (reason: WorkReason): string =>
-  reason.kind === "verdict" ? "the verdict names it" : `seen ${reason.seen}`;
+export function proposalText(reason: WorkReason): string {
+  switch (reason.kind) {
+    case "verdict":
+      return "the verdict names it";
+    case "seen":
+      return `seen ${reason.seen}`;
+    case "part":
+      return `${reason.number} needs it`;
+  }
+}

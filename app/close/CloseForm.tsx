@@ -20,6 +20,7 @@ const causes = [
 export function CloseForm({ card, problem }: CloseFormProps) {
   const busy = useNavigation().state !== "idle";
   const proven = card.worked && card.proof.whole === "proven";
+  const screwsLeft = card.screwsOpen.map(({ sort, count }) => `${count} × ${sort}`).join(", ");
   const [cause, setCause] = useState<string>(card.verdict.killer ? "found" : "none");
   const { plain, advised, months } = card.odds;
   return (
@@ -29,6 +30,12 @@ export function CloseForm({ card, problem }: CloseFormProps) {
         <p>
           A job can be closed once its final check is done.{" "}
           <Link to={`/jobs/${card.id}/prove`}>Go to the final check</Link>
+        </p>
+      )}
+      {screwsLeft !== "" && (
+        <p role="alert" className="border-l-4 border-danger pl-3">
+          {screwsLeft} not accounted for. A loose screw ends up in the wheel.{" "}
+          <Link to={`/jobs/${card.id}/fit`}>Say on Repair what became of them</Link>, then close the job.
         </p>
       )}
       <WorkDone card={card} />
@@ -63,7 +70,11 @@ export function CloseForm({ card, problem }: CloseFormProps) {
           Not closed: {problem}.
         </p>
       )}
-      <button className="btn btn-main justify-self-start" type="submit" disabled={!proven || busy}>
+      <button
+        className="btn btn-main justify-self-start"
+        type="submit"
+        disabled={!proven || screwsLeft !== "" || busy}
+      >
         Close the job
       </button>
     </Form>

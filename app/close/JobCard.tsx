@@ -71,6 +71,15 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
           </div>
         ))}
       </Row>
+      {card.remarks.length > 0 && (
+        <Row title="Remarks">
+          <ul className="list-disc pl-5">
+            {card.remarks.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+        </Row>
+      )}
       {card.found && <Row title="Found and done">{card.found}</Row>}
       {closure && (
         <>

@@ -1,3 +1,4 @@
+import type { SortCount } from "@core/access/tray";
 import { wearingKinds } from "@core/access/wearingPart";
 import type { Circuit } from "@core/circuit/circuit";
 import { faultLabel } from "@core/diagnose/belief/learnedPrior";
@@ -32,6 +33,7 @@ import {
   minutesTesting,
   noteLines,
 } from "../job/jobView.server";
+import { repairRemarks, screwsOpen } from "../repair/repairRemarks.server";
 import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
@@ -155,16 +157,19 @@ export async function closeView(id: string | undefined) {
   const { job, circuit } = view;
   const diagnosis = diagnosisOf(view);
   const zone = shopZone();
-  const [proof, rounds, stored, estimates, matches, traces, after, comebacks] = await Promise.all([
-    checkView(job, circuit),
-    roundsOf(view),
-    closureOf(job.id),
-    estimatesOf(job.id),
-    matchesOf(job.id),
-    recordingsOf(job.id),
-    afterwards(view),
-    comebacksOf(job.id),
-  ]);
+  const [proof, rounds, stored, estimates, matches, traces, after, comebacks, remarks, open] =
+    await Promise.all([
+      checkView(job, circuit),
+      roundsOf(view),
+      closureOf(job.id),
+      estimatesOf(job.id),
+      matchesOf(job.id),
+      recordingsOf(job.id),
+      afterwards(view),
+      comebacksOf(job.id),
+      repairRemarks(job, circuit),
+      screwsOpen(job, circuit),
+    ]);
   const bill =
     estimates.findLast(({ kind }) => kind === "bill") ?? estimates.findLast(({ approvedAt }) => approvedAt);
   const closure = stored?.closure ?? null;
@@ -193,6 +198,10 @@ export async function closeView(id: string | undefined) {
       );
       return words.length > 0 ? [{ number, failed: outcome === "failed", words }] : [];
     }),
+    /** What the next person should know of the repair. */
+    remarks,
+    /** Screws that nothing explains yet: they stop the closing. */
+    screwsOpen: open,
     temporary: rounds
       .flatMap(({ lines }) => lines)
       .some((line) => line.state === "done" && isTemporary(line)),
@@ -229,6 +238,10 @@ export type CloseData = Awaited<ReturnType<typeof closeView>>;
 const totalText = (body: Awaited<ReturnType<typeof estimatesOf>>[number]["body"]): string =>
   priceText(priced(body.lines, body.rounding).totalMinor, body.currency);
 
+/** Why screws stop a closing. */
+const screwsText = (open: readonly SortCount[]): string =>
+  `${open.map(({ sort, count }) => `${count} × ${sort}`).join(", ")} not accounted for; say on Repair what became of them`;
+
 /** The most parts a closure names. */
 const mostParts = 8;
 
@@ -242,6 +255,8 @@ export async function closureFrom(
   const text = (name: string) => (fields[name]?.trim() ? { [name]: fields[name].trim() } : {});
   if (!job.fittedAt || (await checkView(job, circuit)).whole !== "proven")
     return { problem: "the final check is not finished: every step must be as expected" };
+  const open = await screwsOpen(job, circuit);
+  if (open.length > 0) return { problem: screwsText(open) };
   const { odds } = await afterwards(view);
   const findings = findingsFrom(findingsAsked(view), fields);
   if (!findings) return { problem: "What was found: choose one of the answers offered" };

@@ -4,8 +4,6 @@ import { learntMinutes, shopPace } from "@core/access/stepTimes";
 import { wearingKinds } from "@core/access/wearingPart";
 import { usualRepair } from "@core/diagnose/verdict/stopping";
 import { listedPriceMinor } from "@core/match/partDescription";
-import { matchParts } from "@core/match/partMatch";
-import { plainNumber } from "@core/match/supersession";
 import { billDifference, priced } from "@core/money/estimate";
 import { estimateLineSchema } from "@core/money/estimateLine";
 import { type OfferedPart, type OfferInput, repairOffers } from "@core/money/repairOffer";
@@ -13,7 +11,7 @@ import { tenthsMilli } from "@core/money/shopTerms";
 import { defaultStoppingCosts } from "@core/money/stoppingCosts";
 import { partsMended, partsRepaired } from "@core/workList/workLine";
 import { estimatesOf, type StoredEstimate } from "@db/repositories/estimates.server";
-import { listParts, matchesOf } from "@db/repositories/parts.server";
+import { listParts } from "@db/repositories/parts.server";
 import { findPlan } from "@db/repositories/plans.server";
 import { measuredSteps, repairOf, ticksOf } from "@db/repositories/repairs.server";
 import { shopTerms } from "@db/repositories/settings.server";
@@ -22,6 +20,7 @@ import { offerTitles } from "@words/offerTitles";
 import { repairName } from "@words/partName";
 import { beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
 import { activeReadings, type JobView, jobViewAt, minutesTesting, presentRound } from "../job/jobView.server";
+import { jobMatches } from "../parts/jobMatches.server";
 import { dayText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
@@ -40,15 +39,9 @@ async function labourOf(view: JobView) {
     repairOf(job.id),
     measuredSteps(circuit.id),
     listParts(),
-    matchesOf(job.id),
+    jobMatches(job, circuit),
   ]);
-  const byNumber = (number: string | null) =>
-    number ? parts.find((own) => plainNumber(own.number) === plainNumber(number)) : undefined;
-  const workOn = (id: string): number => {
-    const match = matches.find(({ part }) => part === id);
-    const [old, fresh] = [byNumber(match?.oldNumber ?? null), byNumber(match?.newNumber ?? null)];
-    return old && fresh ? matchParts(circuit, id, old, fresh, parts).workMinutes : 0;
-  };
+  const workOn = (id: string): number => matches.find(({ part }) => part === id)?.match?.workMinutes ?? 0;
   const pace = stored ? shopPace(stored.plan, measured) : null;
   const minutes = (ids: readonly string[], book: boolean): number => {
     const reached = ids.filter((id) => stored && Object.hasOwn(stored.plan.targets, id));
@@ -65,7 +58,7 @@ async function labourOf(view: JobView) {
     return inAndBack + alone + ids.reduce((sum, id) => sum + workOn(id), 0) + proofMinutes;
   };
   const priceMinor = (id: string): number =>
-    byNumber(matches.find(({ part }) => part === id)?.newNumber ?? null)?.priceMinor ??
+    matches.find(({ part }) => part === id)?.fresh.priceMinor ??
     listedPriceMinor(parts, circuit.id, id) ??
     usualRepair(circuit, id).priceMinor;
   return { minutes, priceMinor };

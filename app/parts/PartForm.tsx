@@ -1,4 +1,5 @@
 import { holesText } from "@core/match/holeText";
+import { mounts, plugSeats } from "@core/match/partDescription";
 import { sides } from "@core/match/partSide";
 import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
@@ -187,11 +188,16 @@ function PlugAndBody({ field, body }: PlugAndBodyProps) {
     <Group title="Plug and body">
       <Text {...field("pins")} label="Pins in its plug" figures />
       <Select {...field("tab")} label="Plug tab" of={sides} />
+      <Select {...field("seat")} label="Plug sits at" of={plugSeats} />
+      <Text {...field("tailMm")} label="Wire to its plug, mm" figures />
+      <Select {...field("lead")} label="Loose lead or adaptor in the box" of={yesNo} />
       {body && (
         <>
           <Text {...field("holes")} label="Holes: 52 between, or the three sides, in mm" wide />
           <Text {...field("screws")} label="Screws" figures />
-          <Select {...field("notch")} label="Corner or key" of={["none", ...sides]} />
+          <Select {...field("mount")} label="Held by" of={mounts} />
+          <Select {...field("notch")} label="Corner cut out at" of={["none", ...sides]} />
+          <Select {...field("key")} label="Key projects at" of={["none", ...sides]} />
           <Select {...field("gasket")} label="Gasket" of={yesNo} />
           <Select {...field("climate")} label="Climate" of={["manual", "automatic"]} />
         </>
@@ -214,6 +220,7 @@ const WheelAndHousing = ({ field }: { readonly field: FieldOf }) => (
     <Text {...field("boreMm")} label="Bore, mm" figures />
     <Select {...field("shaft")} label="Shaft" of={["round", "flat", "splined"]} />
     <Select {...field("hold")} label="Wheel fixed by" of={["pressed", "clip", "nut"]} />
+    <Select {...field("clip")} label="Clip for the wheel" of={yesNo} />
     <Select {...field("ventTube")} label="Vent tube" of={yesNo} />
     <Select {...field("drainNose")} label="Drain nose" of={yesNo} />
   </Group>

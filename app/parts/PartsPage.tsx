@@ -11,6 +11,8 @@ import { SpeedsWithPart } from "./SpeedsWithPart";
 interface PartsPageProps {
   readonly jobId: number;
   readonly match: PartsData;
+  /** Somebody just tried to fit or order a part that is the wrong one. */
+  readonly refusedToFit: boolean;
   readonly problem: string | null;
   readonly text: string | null;
 }
@@ -23,12 +25,18 @@ const verdictWords = {
 } as const;
 
 /** The old part compared with the new one, and both with the circuit. */
-export function PartsPage({ jobId, match, problem, text }: PartsPageProps) {
+export function PartsPage({ jobId, match, refusedToFit, problem, text }: PartsPageProps) {
   const { part, old, fresh, catalogue, chain, match: found } = match;
   const refused = (match.leads?.refusals.length ?? 0) > 0;
   return (
     <main id="main" className="grid w-full max-w-7xl content-start gap-4 px-5 py-3 max-md:px-3">
       <JobMoneyNav jobId={jobId} here="parts" />
+      {refusedToFit && found?.verdict === "wrong" && (
+        <p role="alert" className="border-l-4 border-danger pl-3">
+          Nothing was changed: {fresh?.number} is the wrong part. Choose another one, or accept each
+          difference below and say why. Your reasons are printed on the job card.
+        </p>
+      )}
       <PartNav match={match} jobId={jobId} part={part} />
       <Form method="post" className="flex flex-wrap items-end gap-3">
         <input type="hidden" name="part" value={part} />
@@ -53,8 +61,38 @@ export function PartsPage({ jobId, match, problem, text }: PartsPageProps) {
           below; it is then compared with the old one.
         </p>
       )}
+      <PartOnwards jobId={jobId} match={match} />
       <FromFile part={part} match={match} text={text} problem={problem} />
     </main>
+  );
+}
+
+/** The one next step: choose the part compared, or list the work it needs. */
+function PartOnwards({ jobId, match }: { readonly jobId: number; readonly match: PartsData }) {
+  const { match: found, old, fresh, part } = match;
+  if (!found || !old || !fresh || found.verdict === "wrong") return null;
+  if (!match.isChosen)
+    return (
+      <Form method="post">
+        <input type="hidden" name="part" value={part} />
+        <input type="hidden" name="old" value={old.number} />
+        <input type="hidden" name="fresh" value={fresh.number} />
+        <button type="submit" name="intent" value="hold" className="btn btn-main">
+          Use {fresh.number} on this job
+        </button>
+      </Form>
+    );
+  return (
+    <p className="flex flex-wrap items-center gap-3">
+      <Link to={`/jobs/${jobId}/work`} className="btn btn-main">
+        Continue to the work list
+      </Link>
+      {found.workMinutes > 0 && (
+        <span className="text-base text-soft">
+          Its adaptations are steps of the repair, and are proposed as lines of work.
+        </span>
+      )}
+    </p>
   );
 }
 

@@ -56,3 +56,17 @@ export const fittingsOfMatches = (matches: readonly JobMatch[]): FittingStep[] =
       ),
     ),
   );
+
+/** The first new part chosen for some parts of the circuit that is the wrong one, and that nobody accepted. */
+export const wrongMatch = (matches: readonly JobMatch[], parts: readonly string[]): JobMatch | null =>
+  matches.find(({ part, match }) => parts.includes(part) && match?.verdict === "wrong") ?? null;
+
+/** Where a job says that a new part is the wrong one; null if none of those chosen for some parts is. */
+export async function wrongPartAddress(
+  job: Pick<Job, "id">,
+  circuit: Circuit,
+  parts: readonly string[],
+): Promise<string | null> {
+  const wrong = wrongMatch(await jobMatches(job, circuit), parts);
+  return wrong && `/jobs/${job.id}/parts?part=${encodeURIComponent(wrong.part)}&refused=yes`;
+}

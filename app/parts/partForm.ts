@@ -16,9 +16,9 @@ export const coilField = ({ from, to }: PartPlace["coils"][number]): string => `
 export const wheelFigures = ["outerMm", "heightMm", "boreMm"] as const;
 export const plateFigures = ["ratedVolts", "ratedAmps", "stallAmps", "ratedRpm"] as const;
 /** Fields answered by yes or no. */
-export const yesOrNo = ["ventTube", "drainNose", "gasket"] as const;
+export const yesOrNo = ["ventTube", "drainNose", "gasket", "lead", "clip"] as const;
 /** Fields that hold a word of the format as it stands. */
-export const words = ["climate", "turns", "notch"] as const;
+export const words = ["climate", "turns", "notch", "key", "mount"] as const;
 
 /** A described part's own fields as they would be typed, without its number, title and price. */
 export function fieldsOf(like: PartDescription | null, place: PartPlace, holes: string): Fields {
@@ -30,6 +30,8 @@ export function fieldsOf(like: PartDescription | null, place: PartPlace, holes: 
     kind: like.kind,
     pins: said(plug?.pins),
     tab: said(plug?.tab),
+    seat: said(plug?.seat),
+    tailMm: said(plug?.tailMm),
     holes,
     holePlayMm: said(like.holePlayMm),
     screws: said(like.screws),

@@ -3,7 +3,7 @@ import { mostAmps } from "@core/match/newPart";
 import { listedFor, type PartDescription } from "@core/match/partDescription";
 import { matchParts } from "@core/match/partMatch";
 import { leadMap, plugOf } from "@core/match/spliceLeads";
-import { plainNumber, supersededBy } from "@core/match/supersession";
+import { supersededBy } from "@core/match/supersession";
 import type { Job } from "@db/repositories/jobs.server";
 import { listParts, matchesOf } from "@db/repositories/parts.server";
 import { partMatchWords } from "@words/partMatchWords";
@@ -11,6 +11,7 @@ import { repairName } from "@words/partName";
 import { leadMapWords } from "@words/spliceWords";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
+import { listedOld, partNumbered } from "./jobMatches.server";
 import type { PartPlace } from "./partForm";
 
 /** Kinds of part that are sold with a number. */
@@ -37,14 +38,11 @@ export async function partsView(job: Job, circuit: Circuit, asked: string | null
     choices.find(({ id }) => id === asked) ?? choices.find(({ id }) => likely.includes(id)) ?? choices[0];
   if (!part) return null;
   const stored = matches.find((own) => own.part === part.id);
-  const byNumber = (number: string | null | undefined): PartDescription | null =>
-    number ? (catalogue.find((own) => plainNumber(own.number) === plainNumber(number)) ?? null) : null;
   const same = catalogue.filter(({ kind }) => kind === part.kind);
-  const listed = same.find((own) => listedFor(own, circuit.id, part.id));
-  const old = byNumber(stored?.oldNumber) ?? listed ?? null;
+  const old = partNumbered(catalogue, stored?.oldNumber) ?? listedOld(catalogue, circuit, part.id);
   const chain = old ? supersededBy(catalogue, old.number) : null;
   const today = chain && chain.kind === "current" && chain.number !== old?.number ? chain.number : null;
-  const fresh = byNumber(stored?.newNumber) ?? byNumber(today) ?? null;
+  const fresh = partNumbered(catalogue, stored?.newNumber) ?? partNumbered(catalogue, today);
   const overrides = stored?.overrides ?? [];
   const match =
     old && fresh
@@ -69,6 +67,8 @@ export async function partsView(job: Job, circuit: Circuit, asked: string | null
       .sort((a, b) => Number(b.listed) - Number(a.listed)),
     old,
     fresh,
+    /** The new part is stored with the job, so that the work list, repair and estimate go by it. */
+    isChosen: fresh !== null && stored?.newNumber === fresh.number,
     chain: chain?.chain ?? [],
     circle: chain?.kind === "circle",
     match: match && partMatchWords(match),

@@ -38,7 +38,6 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
   const gap = (names: readonly string[]) => names.find((name) => !text(name)) ?? "";
   const coils = place.coils.map(coilField);
   for (const [title, names] of [
-    ["wheel", wheelFigures],
     ["plate", plateFigures],
     ["ohms", coils],
   ] as const)
@@ -55,7 +54,7 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
     return colour || mm2 ? [{ pin, colour, mm2: number(`leadMm2 ${pin}`) }] : [];
   });
   const plate = together(plateFigures);
-  const wheel = together(wheelFigures);
+  const hasWheel = [...wheelFigures, "wheelIncluded", "shaft", "hold"].some((name) => text(name));
   return parsePart({
     format: "airway-part",
     version: 1,
@@ -63,18 +62,27 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
     title: text("title"),
     kind: text("kind"),
     ...(price === undefined ? {} : { priceMinor: price }),
-    ...(text("pins") ? { plug: { pins: number("pins"), ...told("tab", text("tab")) } } : {}),
+    ...(text("pins")
+      ? {
+          plug: {
+            pins: number("pins"),
+            ...told("tab", text("tab")),
+            ...told("seat", text("seat")),
+            ...told("tailMm", number("tailMm")),
+          },
+        }
+      : {}),
     ...(holes.value.length > 0 ? { holes: holes.value } : {}),
     ...told("holePlayMm", number("holePlayMm")),
     ...told("screws", number("screws")),
     ...Object.assign({}, ...words.map((name) => told(name, text(name)))),
     ...Object.assign({}, ...yesOrNo.map((name) => told(name, text(name) === "yes"))),
-    ...(wheel
+    ...(hasWheel
       ? {
           wheel: {
             included: text("wheelIncluded") === "yes",
-            ...wheel,
-            shaft: text("shaft"),
+            ...Object.assign({}, ...wheelFigures.map((name) => told(name, number(name)))),
+            ...told("shaft", text("shaft")),
             ...told("hold", text("hold")),
           },
         }

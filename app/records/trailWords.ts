@@ -8,6 +8,7 @@ import { faultWords, repairName } from "@words/partName";
 import { judgedWords, proofStepTitle } from "@words/proofWords";
 import { stageWords } from "@words/stateWords";
 import { evidenceText, resultText } from "@words/tests/testText";
+import { trayNoteTitles } from "@words/trayWords";
 import { doneWords } from "@words/workWords";
 import { findingText } from "../check/checkView.server";
 
@@ -53,6 +54,10 @@ const outcomeWords: Readonly<Record<string, string>> = {
   "came-back": "the vehicle came back",
 };
 
+/** What became of a screw, as the trail keeps it. */
+const trayLine = (about: TrailLine["about"]): string =>
+  `${said(about.count)} × ${said(about.sort)}, ${wordFor(trayNoteTitles, about.kind)}${about.words ? `: ${said(about.words)}` : ""}`;
+
 /** A line of work as the trail keeps it. */
 const workLine = (about: TrailLine["about"]): string =>
   `${said(about.what)}, ${wordFor(doneWords, about.done)}, ${said(about.state)}`;
@@ -95,6 +100,10 @@ export function trailWords(circuit: Circuit, { what, about }: Pick<TrailLine, "w
       return `Work changed: ${workLine(about)}`;
     case "work-struck":
       return `Work ${struck}: ${workLine(about)}`;
+    case "tray-note":
+      return `Screws: ${trayLine(about)}`;
+    case "tray-note-struck":
+      return `Screws, ${struck}: ${trayLine(about)}`;
     case "fitted":
       return `Fitted ${partList(circuit, about.parts)} at ${Math.round(100 * Number(about.p))} % belief`;
     case "fitting":

@@ -1,18 +1,28 @@
+import type { SortCount } from "@core/access/tray";
+import { minutesText } from "@core/units/wording";
 import { RepairLine, StepCautions } from "./RepairLine";
 import type { RepairData } from "./repairView.server";
-import { ScrewCount, TickButton, UntickButton } from "./TickButton";
+import { ScrewCounts, TickButton, UntickButton } from "./TickButton";
 
 interface BackLineProps {
   readonly step: RepairData["back"][number];
   readonly number: number;
   readonly next: boolean;
-  readonly screws: number;
-  readonly onScrews: (screws: number) => void;
+  readonly counts: readonly SortCount[];
+  readonly onCount: (sort: string, count: number) => void;
 }
 
+/** What a ticked step is called, and its button. */
+const tickWords = {
+  undo: ["refitted", "Refitted"],
+  adapt: ["done", "Done"],
+  test: ["tested", "Tested"],
+} as const;
+
 /** One step of the refitting: how to do it, and what the tray reports before it closes. */
-export function BackLine({ step, number, next, screws, onScrews }: BackLineProps) {
+export function BackLine({ step, number, next, counts, onCount }: BackLineProps) {
   const { tick, calls } = step;
+  const [ticked, button] = tickWords[step.does];
   return (
     <RepairLine
       id={step.id}
@@ -20,23 +30,27 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
       title={step.title}
       done={tick !== null}
       next={next}
+      beside={
+        step.minutes !== null && (
+          <span className="figures text-base font-normal text-soft">{minutesText(step.minutes)}</span>
+        )
+      }
       controls={
         tick ? (
           <>
             <span className="text-base">
-              <b>{step.id === "test" ? "tested" : "refitted"}</b> {tick.time}
+              <b>{ticked}</b> {tick.time}
               {tick.screws > 0 ? `, ${tick.screws} from the tray` : ""}
+              {tick.reason && <span className="text-soft">, before its turn: {tick.reason}</span>}
             </span>
             <UntickButton id={tick.id} />
           </>
         ) : (
           <>
-            {step.screws > 0 && (
-              <ScrewCount label={`Screws refitted: ${step.title}`} value={screws} onChange={onScrews} />
-            )}
+            <ScrewCounts label={`Screws refitted: ${step.title}`} counts={counts} onCount={onCount} />
             {step.off ? (
-              <TickButton step={step.id} way="back" screws={screws}>
-                {step.id === "test" ? "Tested" : "Refitted"}
+              <TickButton step={step.id} way="back" counts={counts} waits={step.waits}>
+                {button}
                 <span className="sr-only">: {step.title}</span>
               </TickButton>
             ) : (
@@ -48,6 +62,7 @@ export function BackLine({ step, number, next, screws, onScrews }: BackLineProps
     >
       {!tick && (
         <>
+          {step.tools.length > 0 && <p className="text-base text-soft">{step.tools.join(" · ")}</p>}
           <ul className="text-base text-soft">
             {step.how.map((words) => (
               <li key={words}>{words}</li>

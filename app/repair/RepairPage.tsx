@@ -1,3 +1,4 @@
+import { type SortCount, screwsIn } from "@core/access/tray";
 import { Tabs } from "radix-ui";
 import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
@@ -10,7 +11,7 @@ import type { RepairData, RepairPageData } from "./repairView.server";
 import { StepLine } from "./StepLine";
 import { TickButton } from "./TickButton";
 import { TrayCard } from "./TrayCard";
-import { TicksProvider } from "./useTicks";
+import { TicksProvider, TickTrouble } from "./useTicks";
 import { WhereIsIt } from "./WhereIsIt";
 
 interface RepairPageProps {
@@ -20,46 +21,63 @@ interface RepairPageProps {
   readonly where: RepairPageData["where"];
 }
 
+/** The screws of a step counted by hand, by direction and step, and by sort. */
+type ByHand = Readonly<Record<`${"in" | "back"} ${string}`, Readonly<Record<string, number>>>>;
+
+/** The screws of a step as planned or as counted by hand, and how they are counted. */
+type Counted = (
+  own: "in" | "back",
+  step: { readonly id: string; readonly sorts: readonly SortCount[] },
+) => { readonly counts: readonly SortCount[]; readonly onCount: (sort: string, count: number) => void };
+
 /** Removal and refitting side by side with the tray: one row for each step, ticked with one thumb. */
 export function RepairPage({ jobId, shelfId, fit, where }: RepairPageProps) {
   const allOff = fit.steps.length > 0 && fit.steps.every(({ tick }) => tick);
   const [way, setWay] = useState<"in" | "back">(allOff ? "back" : "in");
-  // Screws counted by hand if they differ from the plan; the phone's button and the row share the number.
-  const [counts, setCounts] = useState<Readonly<Record<string, number>>>({});
-  const counted = (own: "in" | "back", step: { readonly id: string; readonly screws: number }) => ({
-    screws: counts[`${own} ${step.id}`] ?? step.screws,
-    onScrews: (screws: number) => setCounts({ ...counts, [`${own} ${step.id}`]: screws }),
-  });
+  // Screws counted by hand if they differ from the plan; the phone's button and the row share the numbers.
+  const [byHand, setByHand] = useState<ByHand>({});
+  const counted: Counted = (own, { id, sorts }) => {
+    const step = `${own} ${id}` as const;
+    const mine = byHand[step] ?? {};
+    return {
+      counts: sorts.map(({ sort, count }) => ({ sort, count: mine[sort] ?? count })),
+      onCount: (sort, count) => setByHand({ ...byHand, [step]: { ...mine, [sort]: count } }),
+    };
+  };
   const nextIn = fit.steps.find(({ tick }) => !tick);
-  const nextBack = fit.back.find(({ tick, off }) => !tick && off);
+  const due = fit.back.filter(({ tick, off }) => !tick && off);
+  const nextBack = due.find(({ waits }) => waits.length === 0) ?? due[0];
   return (
-    <main
-      id="main"
-      className="grid w-full max-w-7xl content-start items-start gap-4 px-5 py-3 max-md:px-3 max-md:pb-24 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]"
-    >
-      <div className="grid min-w-0 gap-3">
-        <RouteChoice fit={fit} />
-        {fit.unreached.length > 0 && (
-          <p className="border-l-4 border-feed pl-3 text-base">
-            The access plan does not reach {fit.unreached.join(", ")}:{" "}
-            <Link to={`/shelf/${shelfId}/way`} className="underline">
-              add the steps
-            </Link>
-            .
-          </p>
-        )}
-        {fit.problem && (
-          <p role="alert" className="border-l-4 border-danger pl-3">
-            {fit.problem}. Choose another route, or change <Link to={`/shelf/${shelfId}/way`}>the plan</Link>.
-          </p>
-        )}
-        {fit.targets.length === 0 && fit.steps.length === 0 ? (
-          <p className="sheet-card p-4">
-            Choose the parts to remove above. The order of steps follows from that.
-          </p>
-        ) : (
-          <TicksProvider jobId={jobId}>
+    <TicksProvider jobId={jobId}>
+      <main
+        id="main"
+        className="grid w-full max-w-7xl content-start items-start gap-4 px-5 py-3 max-md:px-3 max-md:pb-24 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]"
+      >
+        <div className="grid min-w-0 gap-3">
+          <TickTrouble />
+          <RouteChoice fit={fit} />
+          {fit.unreached.length > 0 && (
+            <p className="border-l-4 border-feed pl-3 text-base">
+              The access plan does not reach {fit.unreached.join(", ")}:{" "}
+              <Link to={`/shelf/${shelfId}/way`} className="underline">
+                add the steps
+              </Link>
+              .
+            </p>
+          )}
+          {fit.problem && (
+            <p role="alert" className="border-l-4 border-danger pl-3">
+              {fit.problem}. Choose another route, or change{" "}
+              <Link to={`/shelf/${shelfId}/way`}>the plan</Link>.
+            </p>
+          )}
+          {fit.targets.length === 0 && fit.steps.length === 0 ? (
+            <p className="sheet-card p-4">
+              Choose the parts to remove above. The order of steps follows from that.
+            </p>
+          ) : (
             <RepairSteps
+              jobId={jobId}
               way={way}
               setWay={setWay}
               fit={fit}
@@ -67,11 +85,11 @@ export function RepairPage({ jobId, shelfId, fit, where }: RepairPageProps) {
               counted={counted}
               nextBack={nextBack}
             />
-          </TicksProvider>
-        )}
-      </div>
-      <LayOut fit={fit} where={where} shelfId={shelfId} />
-    </main>
+          )}
+        </div>
+        <LayOut fit={fit} where={where} shelfId={shelfId} />
+      </main>
+    </TicksProvider>
   );
 }
 
@@ -99,19 +117,17 @@ const Thumb = ({ children }: { children: React.ReactNode }) => (
 );
 
 interface RepairStepsProps {
+  readonly jobId: number;
   readonly way: "in" | "back";
   readonly setWay: Dispatch<SetStateAction<"in" | "back">>;
   readonly fit: RepairPageProps["fit"];
   readonly nextIn: RepairData["steps"][number] | undefined;
-  readonly counted: (
-    own: "in" | "back",
-    step: { readonly id: string; readonly screws: number },
-  ) => { screws: number; onScrews: (screws: number) => void };
+  readonly counted: Counted;
   readonly nextBack: RepairData["back"][number] | undefined;
 }
 
 /** The steps of removal and refitting, each with its ticks. */
-function RepairSteps({ way, setWay, fit, nextIn, counted, nextBack }: RepairStepsProps) {
+function RepairSteps({ jobId, way, setWay, fit, nextIn, counted, nextBack }: RepairStepsProps) {
   return (
     <Tabs.Root value={way} onValueChange={(value) => setWay(value === "back" ? "back" : "in")}>
       <Tabs.List aria-label="Removal or refitting" className="flex gap-2">
@@ -123,7 +139,7 @@ function RepairSteps({ way, setWay, fit, nextIn, counted, nextBack }: RepairStep
         </Tabs.Trigger>
       </Tabs.List>
       <StepsIn fit={fit} nextIn={nextIn} counted={counted} setWay={setWay} />
-      <StepsBack fit={fit} nextBack={nextBack} counted={counted} />
+      <StepsBack jobId={jobId} fit={fit} nextBack={nextBack} counted={counted} />
     </Tabs.Root>
   );
 }
@@ -144,7 +160,12 @@ function LayOut({ fit, where, shelfId }: LayOutProps) {
           Tools needed
         </h2>
         <ToolList fit={fit} />
-        {!fit.batteryOff && fit.steps.length > 0 && (
+        {fit.negativeByHand && (
+          <p className="mt-2 border-l-4 border-danger pl-2">
+            <b>Battery:</b> disconnect the negative before you splice; the plan has no step for it.
+          </p>
+        )}
+        {!fit.batteryOff && !fit.negativeByHand && fit.steps.length > 0 && (
           <p className="mt-2">
             <b>Battery:</b> no step here cuts, splices or moves it. Disconnecting the negative is still the
             safer habit, and a must near airbag plugs or a bare positive.
@@ -203,9 +224,9 @@ function StepsIn({ fit, nextIn, counted, setWay }: StepsInProps) {
       </ol>
       <Thumb>
         {nextIn ? (
-          <TickButton step={nextIn.id} way="in" screws={counted("in", nextIn).screws} main>
+          <TickButton step={nextIn.id} way="in" {...counted("in", nextIn)} waits={nextIn.waits} main>
             {nextIn.title}
-            <Screws count={counted("in", nextIn).screws} />
+            <Screws count={screwsIn(counted("in", nextIn).counts)} />
           </TickButton>
         ) : (
           <button type="button" className="btn btn-main w-full" onClick={() => setWay("back")}>
@@ -218,13 +239,32 @@ function StepsIn({ fit, nextIn, counted, setWay }: StepsInProps) {
 }
 
 interface StepsBackProps {
+  readonly jobId: number;
   readonly fit: RepairStepsProps["fit"];
   readonly nextBack: RepairStepsProps["nextBack"];
   readonly counted: RepairStepsProps["counted"];
 }
 
+/** The one way on once everything is back: the final check, or first the work list that says what was done. */
+function CheckNext({ fit, jobId }: { readonly fit: RepairData; readonly jobId: number }) {
+  if (fit.tray.unexplained.length > 0)
+    return (
+      <p className="border-l-4 border-danger pl-3 font-semibold">
+        Everything is ticked, but the screws do not add up. Say in the tray what became of them.
+      </p>
+    );
+  return (
+    <p className="flex flex-wrap items-center gap-3 font-semibold">
+      Everything is back in place.
+      <Link to={fit.checkDue ? `/jobs/${jobId}/prove` : `/jobs/${jobId}/work`} className="btn btn-main">
+        {fit.checkDue ? "Go to the final check" : "Go to the work list: mark what was done"}
+      </Link>
+    </p>
+  );
+}
+
 /** The refitting steps. */
-function StepsBack({ fit, nextBack, counted }: StepsBackProps) {
+function StepsBack({ fit, nextBack, counted, jobId }: StepsBackProps) {
   return (
     <Tabs.Content value="back">
       <ol className="mt-2 border-b border-rule" data-way="back">
@@ -238,14 +278,25 @@ function StepsBack({ fit, nextBack, counted }: StepsBackProps) {
           />
         ))}
       </ol>
+      {!nextBack && fit.back.length > 0 && (
+        <div className="mt-3 max-md:hidden">
+          <CheckNext fit={fit} jobId={jobId} />
+        </div>
+      )}
       <Thumb>
         {nextBack ? (
-          <TickButton step={nextBack.id} way="back" screws={counted("back", nextBack).screws} main>
+          <TickButton
+            step={nextBack.id}
+            way="back"
+            {...counted("back", nextBack)}
+            waits={nextBack.waits}
+            main
+          >
             {nextBack.title}
-            <Screws count={counted("back", nextBack).screws} />
+            <Screws count={screwsIn(counted("back", nextBack).counts)} />
           </TickButton>
         ) : (
-          <p className="p-2 text-center font-semibold">Everything is back in place.</p>
+          <CheckNext fit={fit} jobId={jobId} />
         )}
       </Thumb>
     </Tabs.Content>

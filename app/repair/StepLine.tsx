@@ -1,3 +1,4 @@
+import type { SortCount } from "@core/access/tray";
 import { minutesText } from "@core/units/wording";
 import { useState } from "react";
 import { useFetcher } from "react-router";
@@ -5,7 +6,7 @@ import { randomId } from "../text/randomId";
 import { Details } from "../ui/Details";
 import { RepairLine, StepCautions } from "./RepairLine";
 import type { RepairData } from "./repairView.server";
-import { ScrewCount, TickButton, UntickButton } from "./TickButton";
+import { ScrewCounts, TickButton, UntickButton } from "./TickButton";
 
 type Step = RepairData["steps"][number];
 
@@ -13,12 +14,12 @@ interface StepLineProps {
   readonly step: Step;
   readonly number: number;
   readonly next: boolean;
-  readonly screws: number;
-  readonly onScrews: (screws: number) => void;
+  readonly counts: readonly SortCount[];
+  readonly onCount: (sort: string, count: number) => void;
 }
 
 /** One step of the removal: what comes off, the tool, its screws, its cautions, its notes. */
-export function StepLine({ step, number, next, screws, onScrews }: StepLineProps) {
+export function StepLine({ step, number, next, counts, onCount }: StepLineProps) {
   const [noting, setNoting] = useState(false);
   const { tick } = step;
   return (
@@ -44,17 +45,16 @@ export function StepLine({ step, number, next, screws, onScrews }: StepLineProps
             <>
               <span className="text-base">
                 <b>removed</b> {tick.time}
-                {step.screws > 0 || tick.screws > 0 ? `, ${tick.screws} in the tray` : ""}
+                {counts.length > 0 || tick.screws > 0 ? `, ${tick.screws} in the tray` : ""}
                 {tick.minutes === null ? "" : `, took ${minutesText(tick.minutes)}`}
+                {tick.reason && <span className="text-soft">, before its turn: {tick.reason}</span>}
               </span>
               <UntickButton id={tick.id} />
             </>
           ) : (
             <>
-              {step.screws > 0 && (
-                <ScrewCount label={`Screws removed: ${step.title}`} value={screws} onChange={onScrews} />
-              )}
-              <TickButton step={step.id} way="in" screws={screws}>
+              <ScrewCounts label={`Screws removed: ${step.title}`} counts={counts} onCount={onCount} />
+              <TickButton step={step.id} way="in" counts={counts} waits={step.waits}>
                 Removed<span className="sr-only">: {step.title}</span>
               </TickButton>
             </>

@@ -1,25 +1,57 @@
+import type { SortCount } from "@core/access/tray";
+import { useState } from "react";
 import { useTicks } from "./useTicks";
 
 interface TickButtonProps {
   readonly step: string;
   readonly way: "in" | "back";
-  readonly screws: number;
+  readonly counts: readonly SortCount[];
+  /** Steps that come before it and are not ticked yet. */
+  readonly waits: readonly { readonly id: string; readonly title: string }[];
   readonly main?: boolean;
   readonly children: React.ReactNode;
 }
 
-/** Ticks a step with its screws. The tick counts once it is stored, and waits while the server is away. */
-export function TickButton({ step, way, screws, main = false, children }: TickButtonProps) {
+/**
+ * Ticks a step with its screws. The tick counts once it is stored, and waits while the server is away. A step that
+ * another comes before is ticked only with a reason.
+ */
+export function TickButton({ step, way, counts, waits, main = false, children }: TickButtonProps) {
   const { tick, isWaiting } = useTicks();
+  const [asking, setAsking] = useState(false);
   const busy = isWaiting({ step, way });
+  const open = waits.filter(
+    ({ id }) => !isWaiting({ step: id, way: "in" }) && !isWaiting({ step: id, way: "back" }),
+  );
+  if (open.length > 0 && asking && !busy)
+    return (
+      <form
+        className="grid w-full gap-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          const reason = new FormData(event.currentTarget).get("reason");
+          tick({ step, way, counts, reason: typeof reason === "string" ? reason : "" });
+        }}
+      >
+        <label className="grid gap-1 text-base text-soft">
+          First: {open.map(({ title }) => title).join("; ")}. Why can that wait?
+          {/* biome-ignore lint/a11y/noAutofocus: it opens because somebody asked for it */}
+          <input name="reason" required minLength={3} maxLength={200} autoFocus className="field text-ink" />
+        </label>
+        <button type="submit" className="btn justify-self-end text-base">
+          Tick it with this reason
+        </button>
+      </form>
+    );
   return (
     <button
       type="button"
       disabled={busy}
+      aria-expanded={open.length > 0 ? asking : undefined}
       className={`btn text-left text-base ${main ? "btn-main w-full" : ""}`}
-      onClick={() => tick(step, way, screws)}
+      onClick={() => (open.length > 0 ? setAsking(true) : tick({ step, way, counts }))}
     >
-      <span aria-hidden="true">{busy ? "…" : "✓"}</span>
+      <span aria-hidden="true">{busy ? "…" : open.length > 0 ? "↷" : "✓"}</span>
       <span className="min-w-0">{children}</span>
     </button>
   );
@@ -42,15 +74,18 @@ export function UntickButton({ id }: { id: string }) {
 
 interface ScrewCountProps {
   readonly label: string;
+  /** The sort, shown where a step has several. */
+  readonly sort: string | null;
   readonly value: number;
   readonly onChange: (value: number) => void;
 }
 
-/** Counts screws up and down with large buttons. */
-export function ScrewCount({ label, value, onChange }: ScrewCountProps) {
+/** Counts screws of one sort up and down with large buttons. */
+function ScrewCount({ label, sort, value, onChange }: ScrewCountProps) {
   return (
     <fieldset className="flex items-center">
       <legend className="sr-only">{label}</legend>
+      {sort && <span className="pr-2 text-base text-soft">{sort}</span>}
       <button
         type="button"
         aria-label={`${label}: one fewer`}
@@ -73,3 +108,21 @@ export function ScrewCount({ label, value, onChange }: ScrewCountProps) {
     </fieldset>
   );
 }
+
+interface ScrewCountsProps {
+  readonly label: string;
+  readonly counts: readonly SortCount[];
+  readonly onCount: (sort: string, count: number) => void;
+}
+
+/** Counts the screws of a step, each sort by itself. */
+export const ScrewCounts = ({ label, counts, onCount }: ScrewCountsProps) =>
+  counts.map(({ sort, count }) => (
+    <ScrewCount
+      key={sort}
+      label={counts.length > 1 ? `${label}, ${sort}` : label}
+      sort={counts.length > 1 ? sort : null}
+      value={count}
+      onChange={(value) => onCount(sort, value)}
+    />
+  ));

@@ -2,55 +2,40 @@ import { failsWithin } from "@core/access/failureChance";
 import { fastenerText } from "@core/access/fastener";
 import { type AccessPlan, type AccessStep, testStepId } from "@core/access/plan";
 import { planTemplates } from "@core/access/planTemplate";
-import { refitting } from "@core/access/refitting";
-import {
-  type Preference,
-  preferences,
-  quickestRoute,
-  type Route,
-  routeOf,
-  stepsInOrder,
-} from "@core/access/route";
+import { type BackStep, refitting } from "@core/access/refitting";
+import type { Preference, Route } from "@core/access/route";
 import { cautionsOfStep } from "@core/access/stepCaution";
-import { type LearntMinutes, learntMinutes, shopPace } from "@core/access/stepTimes";
-import { callsBefore, plannedScrews, type Tray, type TrayEntry, trayOf } from "@core/access/tray";
+import { stepsWaitedFor } from "@core/access/stepOrder";
+import type { LearntMinutes } from "@core/access/stepTimes";
+import { callsBefore, plannedSorts, type Tray, trayOf, unexplained } from "@core/access/tray";
 import { wearingKinds } from "@core/access/wearingPart";
 import { type PlaceSign, whereIsIt } from "@core/access/whereIsIt";
 import { type OtherPart, whileThere } from "@core/access/whileThere";
 import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
+import { adaptationFacts } from "@core/match/adaptation";
 import { listedPriceMinor, type PartDescription } from "@core/match/partDescription";
 import { minutesMinor, repairDefaults, type StoppingCosts } from "@core/money/stoppingCosts";
 import type { Job } from "@db/repositories/jobs.server";
 import { listParts } from "@db/repositories/parts.server";
-import { findPlan, planNotesOf } from "@db/repositories/plans.server";
-import { measuredSteps, type RepairTick, repairOf, ticksOf } from "@db/repositories/repairs.server";
+import { planNotesOf } from "@db/repositories/plans.server";
+import type { RepairTick, StoredTrayNote } from "@db/repositories/repairs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { backRuleText, backTitle, trayCallText } from "@words/accessWords";
+import { adaptationHow, adaptationTitle } from "@words/adaptationWords";
 import { repairName } from "@words/partName";
 import { stepCautionWords } from "@words/stepCautionWords";
-import { diagnosisOf } from "../job/diagnosis.server";
-import { jobViewAt } from "../job/jobView.server";
+import { trayNoteText } from "@words/trayWords";
 import { clockText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
-
-/** The parts a job replaces if nobody has chosen: those decided on, otherwise those of the verdict. */
-function likelyTargets(job: Job, { verdict }: Diagnosis): { targets: readonly string[]; open: boolean } {
-  if (job.fitted) return { targets: job.fitted, open: false };
-  return { targets: verdict.replace, open: verdict.state === "open" };
-}
+import { type RepairState, repairState, type Way } from "./repairState.server";
 
 const tickOf = (ticks: readonly RepairTick[], step: string, way: "in" | "back") => {
   const tick = ticks.find((one) => one.step === step && one.way === way);
   if (!tick) return null;
-  const { id, screws, minutes, takenAt } = tick;
-  return { id, screws, minutes, time: clockText(takenAt, shopZone()) };
+  const { id, screws, minutes, takenAt, reason } = tick;
+  return { id, screws, minutes, reason, time: clockText(takenAt, shopZone()) };
 };
-
-interface Way {
-  readonly prefer: Preference;
-  readonly route: ReturnType<typeof quickestRoute>;
-}
 
 /** One route to choose from, and the other routes with the same steps. */
 function wayView({ prefer, route }: Way, ways: readonly Way[]) {
@@ -68,7 +53,14 @@ interface StepFacts {
   readonly learnt: LearntMinutes | null;
   readonly notes: StoredNotes;
   readonly ticks: readonly RepairTick[];
+  readonly waits: WaitsFor;
 }
+
+/** The steps to tick before one, in one direction. */
+type WaitsFor = (
+  step: string,
+  way: "in" | "back",
+) => readonly { readonly id: string; readonly title: string }[];
 
 /** What is worth knowing about a step before it is done. */
 const stepDetail = ({ plugs = [], hangs, risk, nextPerson }: AccessStep): string[] => [
@@ -79,12 +71,13 @@ const stepDetail = ({ plugs = [], hangs, risk, nextPerson }: AccessStep): string
 ];
 
 /** A removal step. */
-const stepView = (step: AccessStep, { minutes, learnt, notes, ticks }: StepFacts) => ({
+const stepView = (step: AccessStep, { minutes, learnt, notes, ticks, waits }: StepFacts) => ({
   id: step.id,
   title: step.title,
   minutes,
   learnt,
-  screws: plannedScrews(step).out,
+  sorts: plannedSorts(step, "in"),
+  waits: waits(step.id, "in"),
   fasteners: (step.fasteners ?? []).map(fastenerText),
   detail: stepDetail(step),
   tools: step.tools ?? [],
@@ -95,10 +88,12 @@ const stepView = (step: AccessStep, { minutes, learnt, notes, ticks }: StepFacts
   tick: tickOf(ticks, step.id, "in"),
 });
 
-/** The tray, with its warnings for each step. */
-const trayView = ({ calls, ...tray }: Tray) => ({
+/** The tray, with its warnings for each step and what became of lost and spare screws. */
+const trayView = (tray: Tray, notes: readonly StoredTrayNote[]) => ({
   ...tray,
-  calls: calls.map((call) => ({ step: call.step.id, kind: call.kind, words: trayCallText(call) })),
+  calls: tray.calls.map((call) => ({ step: call.step.id, kind: call.kind, words: trayCallText(call) })),
+  unexplained: unexplained(tray),
+  notes: notes.map((note) => ({ id: note.id, kind: note.kind, text: trayNoteText(note) })),
 });
 
 interface BackFacts {
@@ -106,14 +101,27 @@ interface BackFacts {
   readonly steps: readonly AccessStep[];
   readonly notes: StoredNotes;
   readonly ticks: readonly RepairTick[];
+  readonly waits: WaitsFor;
+  readonly partName: (id: string) => string;
 }
 
+/** What is said of work on a new part, or of refitting a step. */
+const howOf = ({ work, how }: BackStep): string[] =>
+  work.does === "adapt" ? [...adaptationHow[work.fitting.adaptation.work]] : how.map(backRuleText);
+
 /** A refitting step. */
-const backView = (step: ReturnType<typeof refitting>[number], { off, steps, notes, ticks }: BackFacts) => ({
+const backView = (step: BackStep, { off, steps, notes, ticks, waits, partName }: BackFacts) => ({
   id: step.id,
-  title: backTitle(step.work),
-  how: step.how.map(backRuleText),
-  screws: step.screws,
+  does: step.work.does,
+  title:
+    step.work.does === "adapt"
+      ? `${partName(step.work.fitting.part)}: ${backTitle(step.work)}`
+      : backTitle(step.work),
+  minutes: step.work.does === "adapt" ? step.work.fitting.adaptation.minutes : null,
+  tools: step.work.does === "adapt" ? adaptationFacts[step.work.fitting.adaptation.work].tools : [],
+  how: howOf(step),
+  sorts: step.work.does === "undo" ? plannedSorts(step.work.step, "back") : [],
+  waits: waits(step.id, "back"),
   closes: step.closes,
   cautions: step.cautions.map((caution) => stepCautionWords[caution]),
   calls: callsBefore(steps, ticks, step.id).map(trayCallText),
@@ -121,26 +129,6 @@ const backView = (step: ReturnType<typeof refitting>[number], { off, steps, note
   off,
   tick: tickOf(ticks, step.id, "back"),
 });
-
-/** Every route, the chosen one, and its steps with any others already removed. */
-function routesTo(
-  plan: AccessPlan,
-  targets: readonly string[],
-  prefer: Preference,
-  minutesOf: (step: AccessStep) => number,
-  ticks: readonly RepairTick[],
-) {
-  const ways: Way[] = preferences.map((own) => ({
-    prefer: own,
-    route: quickestRoute(plan, targets, { prefer: own, minutesOf }),
-  }));
-  const way = ways.find((own) => own.prefer === prefer)?.route;
-  const route: Route = way?.ok ? way.value : routeOf([], targets);
-  const off = new Set(ticks.filter((tick) => tick.way === "in").map(({ step }) => step));
-  // Steps removed for another part, or before the route was changed, are refitted too.
-  const steps = stepsInOrder(plan, new Set([...route.steps.map(({ id }) => id), ...off]));
-  return { ways, way, route, off, steps };
-}
 
 interface Open {
   readonly plan: AccessPlan;
@@ -162,60 +150,68 @@ function whileOpen({ plan, targets, circuit, terms, diagnosis, parts, costs, ...
   return whileThere(plan, targets, others, minor, terms.comebackMinor, way);
 }
 
-/** What is stored of a job's repair and of the route to it. */
-const storedFor = (job: Job, circuit: Circuit) =>
-  Promise.all([
-    jobViewAt(String(job.id)),
-    repairOf(job.id),
-    ticksOf(job.id),
-    planNotesOf(circuit.id),
-    measuredSteps(circuit.id),
-    shopTerms(),
-    listParts(),
-  ]);
-
 /** Everything the repair page shows of a job; null if its vehicle has no plan yet. */
 export async function repairView(job: Job, circuit: Circuit) {
-  const stored = await findPlan(circuit.id);
-  if (!stored) return null;
-  const { plan } = stored;
-  const reachable = Object.keys(plan.targets);
-  const [view, chosen, ticks, notes, measured, terms, parts] = await storedFor(job, circuit);
-  const diagnosis = diagnosisOf(view);
-  const likely = chosen ? { targets: chosen.targets, open: false } : likelyTargets(job, diagnosis);
-  const targets = likely.targets.filter((id) => reachable.includes(id));
-  const prefer = chosen?.prefer ?? "quickest";
-  const pace = shopPace(plan, measured);
-  const learnt = new Map(plan.steps.map((step) => [step.id, learntMinutes(step, pace, measured)]));
-  const minutesOf = (step: AccessStep): number => learnt.get(step.id)?.minutes ?? step.minutes;
-  const { ways, way, route, off, steps } = routesTo(plan, targets, prefer, minutesOf, ticks);
-  const entries: TrayEntry[] = ticks;
+  const state = await repairState(job, circuit);
+  if (!state) return null;
+  const { plan, view, diagnosis, targets, prefer, ways, way, steps, fittings, ticks, trayNotes } = state;
+  const [notes, terms, parts] = await Promise.all([planNotesOf(circuit.id), shopTerms(), listParts()]);
   const named = (id: string): string => (id === "lamp" ? "the lamp" : repairName(circuit, [id]));
+  const titles = new Map([
+    ...steps.map(({ id, title }) => [id, title] as const),
+    ...fittings.map(({ fitting }) => [fitting.id, adaptationTitle(fitting.adaptation)] as const),
+  ]);
+  const waits: WaitsFor = (step, direction) =>
+    stepsWaitedFor({ steps, fittings }, ticks, { step, way: direction }).map((id) => ({
+      id,
+      title: titles.get(id) ?? id,
+    }));
+  const tray = trayOf(steps, ticks, trayNotes);
   return {
     title: plan.title ?? plan.id,
     where: plan.where ?? null,
     currency: terms.currency,
-    reachable: reachable.map((id) => ({ id, name: named(id) })),
+    reachable: Object.keys(plan.targets).map((id) => ({ id, name: named(id) })),
     targets,
-    unreached: likely.targets.filter((id) => !reachable.includes(id)).map(named),
-    likeliestOnly: likely.open && targets.length > 0,
+    unreached: state.unreached.map(named),
+    likeliestOnly: state.likeliestOnly,
     prefer,
     problem: way && !way.ok ? (way.problems[0]?.message ?? null) : null,
     ways: ways.map((own) => wayView(own, ways)),
     steps: steps.map((step) =>
-      stepView(step, { minutes: minutesOf(step), learnt: learnt.get(step.id) ?? null, notes, ticks }),
+      stepView(step, {
+        minutes: state.minutesOf(step),
+        learnt: state.learnt.get(step.id) ?? null,
+        notes,
+        ticks,
+        waits,
+      }),
     ),
-    back: refitting(steps, targets).map((step) =>
-      // A step that was never removed needs no refitting.
-      backView(step, { off: step.id === testStepId || off.has(step.id), steps, notes, ticks }),
+    back: refitting(steps, targets, fittings).map((step) =>
+      backView(step, {
+        off: isDue(step, state),
+        steps,
+        notes,
+        ticks,
+        waits,
+        partName: named,
+      }),
     ),
     batteryOff: steps.some(({ kind }) => kind === "battery-off"),
-    tray: trayView(trayOf(steps, entries)),
-    pace,
-    tools: route.tools,
-    substitutes: route.substitutes,
-    uses: route.uses,
-    opens: route.opens.map(named),
+    /** The new parts want the negative off, and the plan has no step for it. */
+    negativeByHand: state.fittingsNeedBatteryOff && !steps.some(({ kind }) => kind === "battery-off"),
+    checkDue: job.stage === "proof-due",
+    tray: trayView(tray, trayNotes),
+    pace: state.pace,
+    tools: [
+      ...new Set([
+        ...state.route.tools,
+        ...fittings.flatMap(({ fitting }) => adaptationFacts[fitting.adaptation.work].tools),
+      ]),
+    ],
+    substitutes: state.route.substitutes,
+    uses: state.route.uses,
+    opens: state.route.opens.map(named),
     besides: whileOpen({
       plan,
       targets,
@@ -225,11 +221,15 @@ export async function repairView(job: Job, circuit: Circuit) {
       parts,
       costs: view.costs,
       prefer,
-      minutesOf,
+      minutesOf: state.minutesOf,
     }).map((other) => ({ ...other, name: named(other.part) })),
     warrantyMonths: terms.warrantyMonths,
   };
 }
+
+/** Whether a refitting step is to be done: the test always is, and what never came off is not. */
+const isDue = ({ id, work }: BackStep, { off }: RepairState): boolean =>
+  id === testStepId || work.does === "adapt" || off.has(id);
 
 /** Minutes to fit a part once it is exposed (judgement). */
 const fitMinutes = 2;

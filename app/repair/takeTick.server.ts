@@ -1,12 +1,17 @@
 import { stepIdSchema, testStepId } from "@core/access/plan";
-import { findPlan } from "@db/repositories/plans.server";
-import { addTick, deleteTick, ticksOf } from "@db/repositories/repairs.server";
+import { stepsWaitedFor } from "@core/access/stepOrder";
+import { sortCountsSchema, trayNoteKinds } from "@core/access/tray";
+import { parsedJson } from "@core/formats/parsedJson";
+import { addTick, addTrayNote, deleteTick, deleteTrayNote } from "@db/repositories/repairs.server";
+import { adaptationTitle } from "@words/adaptationWords";
+import { trayNoteText } from "@words/trayWords";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
 import { intoJob, type Refused } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { textFields } from "../text/formText";
 import { measuredMinutes } from "./measuredMinutes";
+import { repairState } from "./repairState.server";
 
 const form = z.discriminatedUnion("intent", [
   z.object({
@@ -15,12 +20,24 @@ const form = z.discriminatedUnion("intent", [
     step: z.union([stepIdSchema, z.literal(testStepId)]),
     way: z.enum(["in", "back"]),
     screws: z.coerce.number().int().min(0).max(99),
+    counts: z.string().max(2000).transform(parsedJson).pipe(sortCountsSchema).optional(),
+    /** Why the step is ticked before one it waits for. */
+    reason: z.string().trim().max(200).optional(),
   }),
   z.object({ intent: z.literal("untick"), id: z.uuid() }),
+  z.object({
+    intent: z.literal("tray"),
+    token: z.uuid(),
+    kind: z.enum(trayNoteKinds),
+    sort: z.string().trim().min(1).max(60),
+    count: z.coerce.number().int().min(1).max(99),
+    words: z.string().trim().max(200).default(""),
+  }),
+  z.object({ intent: z.literal("untray"), id: z.uuid() }),
 ]);
 
 /**
- * Stores a tick of a job's repair, or removes one. Resolves once it is on disk. The same tick sent twice is stored
+ * Stores a tick of a job's repair or what became of a screw, or removes one. Resolves once it is on disk. The same tick sent twice is stored
  * once.
  * @returns why it was refused, or null
  */
@@ -34,13 +51,32 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
   const own = { jobId: job.id, address: `/jobs/${job.id}/ticks`, fields, at };
   if (sent.intent === "untick")
     return intoJob({ ...own, words: "a step undone" }, deleteTick(job.id, sent.id, at));
-  const stored = await findPlan(circuit.id);
-  if (!stored) return { status: 422, problem: "This vehicle has no plan yet." };
-  const step = stored.plan.steps.find(({ id }) => id === sent.step);
-  if (!step && sent.step !== testStepId) return { status: 422, problem: "The plan has no such step." };
-  const before = (await ticksOf(job.id)).filter(({ way }) => way === sent.way).at(-1);
+  if (sent.intent === "untray")
+    return intoJob({ ...own, words: "a note about a screw deleted" }, deleteTrayNote(job.id, sent.id, at));
+  if (sent.intent === "tray") {
+    const { token, kind, sort, count, words } = sent;
+    // A screw lost or left over is explained by where it went or why.
+    if ((kind === "lost" || kind === "spare") && words === "")
+      return { status: 422, problem: "Say where it fell, or why it is not needed." };
+    const note = { id: token, kind, sort, count, words, takenAt: at };
+    return intoJob({ ...own, words: trayNoteText(note) }, addTrayNote(job.id, note));
+  }
+  const state = await repairState(job, circuit);
+  if (!state) return { status: 422, problem: "This vehicle has no plan yet." };
+  const step = state.plan.steps.find(({ id }) => id === sent.step);
+  const fitting = state.fittings.find((one) => one.fitting.id === sent.step)?.fitting;
+  if (!step && !fitting && sent.step !== testStepId)
+    return { status: 422, problem: "The plan has no such step." };
+  const title = step?.title ?? (fitting ? adaptationTitle(fitting.adaptation) : "the test of the new part");
+  const waited = stepsWaitedFor(state, state.ticks, sent);
+  if (waited.length > 0 && !sent.reason)
+    return {
+      status: 422,
+      problem: `${title}: another step comes before it. Tick that one first, or say why it can wait.`,
+    };
+  const before = state.ticks.filter(({ way }) => way === sent.way).at(-1);
   return intoJob(
-    { ...own, words: `${step?.title ?? "the test of the new part"} ticked` },
+    { ...own, words: `${title} ticked` },
     addTick(job.id, circuit.id, {
       id: sent.token,
       step: sent.step,
@@ -48,6 +84,8 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
       screws: sent.screws,
       minutes: step && before ? measuredMinutes(step.minutes, before.takenAt, at) : null,
       takenAt: at,
+      reason: waited.length > 0 ? (sent.reason ?? null) : null,
+      counts: sent.counts ?? null,
     }),
   );
 }

@@ -56,7 +56,8 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
   const asked = new URL(request.url).searchParams.get("part");
   const likely = job.fitted ?? diagnosisOf(await jobViewAt(params.id)).verdict.replace;
-  return { id: job.id, match: await partsView(job, circuit, asked, likely) };
+  const refused = new URL(request.url).searchParams.get("refused") === "yes";
+  return { id: job.id, match: await partsView(job, circuit, asked, likely), refused };
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
@@ -126,6 +127,7 @@ export default function PartsRoute({ loaderData, actionData }: Route.ComponentPr
       key={loaderData.match.part}
       jobId={loaderData.id}
       match={loaderData.match}
+      refusedToFit={loaderData.refused}
       problem={actionData?.problem ?? null}
       text={actionData?.text ?? null}
     />

@@ -18,6 +18,7 @@ import { intoJob } from "../job/intoJob.server";
 import { type JobView, jobAt, jobViewAt } from "../job/jobView.server";
 import { takeArrival } from "../job/takeArrival.server";
 import { verdictThen } from "../job/verdictThen.server";
+import { wrongPartAddress } from "../parts/jobMatches.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
 import { priceText } from "../text/money";
@@ -97,6 +98,8 @@ export async function action({ params, request }: Route.ActionArgs) {
   if (parts.length === 0) throw data("No part of this circuit was chosen.", { status: 400 });
   const name = repairName(circuit, parts);
   if (intent === "await") return decided(`${name} is ordered`, awaitParts(job.id, parts, now), "verdict");
+  const wrong = await wrongPartAddress(job, circuit, parts);
+  if (wrong) return redirect(wrong);
   const then = verdictThen(await jobViewAt(params.id), parts);
   return decided(`${name} is fitted`, partsFitted(job.id, parts, then, now), "prove");
 }

@@ -9,6 +9,7 @@ import { z } from "zod";
 import { intoJob } from "../job/intoJob.server";
 import { jobAt, jobViewAt, presentRound } from "../job/jobView.server";
 import { verdictThen } from "../job/verdictThen.server";
+import { wrongPartAddress } from "../parts/jobMatches.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
 import { randomId } from "../text/randomId";
@@ -46,6 +47,8 @@ export async function action({ params, request }: Route.ActionArgs) {
         { status: 422 },
       );
     const parts = partsRepaired(lines);
+    const wrong = await wrongPartAddress(job, circuit, parts);
+    if (wrong) return redirect(wrong);
     const then = verdictThen(view, parts);
     const refused = await intoJob(
       { jobId: job.id, address, fields, words: "all work on the list is done", at: now },

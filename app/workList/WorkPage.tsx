@@ -1,5 +1,5 @@
 import { minutesText } from "@core/units/wording";
-import { type WorkDone, worksDone } from "@core/workList/workLine";
+import { type WorkDone, worksDone } from "@core/workList/workDone";
 import { workTitles } from "@words/workWords";
 import { Form, Link, useNavigation } from "react-router";
 import { amountText, priceText } from "../text/money";
@@ -62,22 +62,30 @@ function Proposals({ work }: { work: WorkData }) {
         What the findings ask for
       </h3>
       <ul className="grid gap-2">
-        {work.proposals.map(({ part, done, name, why, minutes, priceMinor }) => (
-          <li key={part} className="sheet-card p-3">
+        {work.proposals.map(({ key, part, what, done, why, minutes, priceMinor, number, adapts }) => (
+          <li key={key} className="sheet-card p-3">
             <Form method="post" className="flex flex-wrap items-center gap-x-4 gap-y-1">
               <input type="hidden" name="intent" value="add" />
-              <input type="hidden" name="token" value={`${work.token}-${part}`} />
-              <input type="hidden" name="part" value={part} />
+              <input type="hidden" name="token" value={`${work.token}-${key}`} />
+              <input type="hidden" name="part" value={part ?? ""} />
+              <input type="hidden" name="what" value={what} />
+              {number && <input type="hidden" name="number" value={number} />}
+              {adapts && <input type="hidden" name="adaptsPart" value={adapts.part} />}
+              {adapts && <input type="hidden" name="adaptsWork" value={adapts.work} />}
               <input type="hidden" name="done" value={done} />
               <input type="hidden" name="plannedMinutes" value={minutes} />
-              <input type="hidden" name="price" value={amountText(priceMinor, work.currency)} />
+              {priceMinor !== null && (
+                <input type="hidden" name="price" value={amountText(priceMinor, work.currency)} />
+              )}
               <span className="min-w-0 grow">
-                <b>{name}</b>: {workTitles[done]} <span className="text-soft">({why})</span>
+                <b>{what}</b>: {workTitles[done]}
+                {number && ` (${number})`} <span className="text-soft">({why})</span>
               </span>
               <span className="figures text-soft">
-                {minutesText(minutes)} · {priceText(priceMinor, work.currency)}
+                {minutesText(minutes)}
+                {priceMinor !== null && ` · ${priceText(priceMinor, work.currency)}`}
               </span>
-              <button type="submit" className="btn" disabled={busy} aria-label={`Add to the list: ${name}`}>
+              <button type="submit" className="btn" disabled={busy} aria-label={`Add to the list: ${what}`}>
                 Add to the list
               </button>
             </Form>
@@ -222,6 +230,8 @@ function LineForm({ work, intent, line, problem }: LineFormProps) {
     <Form method="post" className="grid gap-3 pt-1 sm:grid-cols-2">
       <input type="hidden" name="id" value={line?.id ?? ""} />
       <input type="hidden" name="token" value={work.token} />
+      {line?.adapts && <input type="hidden" name="adaptsPart" value={line.adapts.part} />}
+      {line?.adapts && <input type="hidden" name="adaptsWork" value={line.adapts.work} />}
       <label className="grid gap-0.5 text-base text-soft">
         What
         <select name="part" defaultValue={line?.part ?? ""} className="field w-full text-ink">

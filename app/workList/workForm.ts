@@ -46,6 +46,7 @@ export function readWorkForm(
     ...figure("warrantyMonths"),
     ...(priceMinor === undefined ? {} : { priceMinor }),
     ...(said("temporary") === "yes" ? { temporary: true } : {}),
+    ...(said("adaptsPart") === "" ? {} : { adapts: { part: said("adaptsPart"), work: said("adaptsWork") } }),
   });
   if (parsed.success) return { entry: parsed.data };
   const [issue] = parsed.error.issues;

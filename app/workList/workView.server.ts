@@ -1,56 +1,112 @@
 import { usualRepair } from "@core/diagnose/verdict/stopping";
 import { listedPriceMinor } from "@core/match/partDescription";
-import { proposedWork } from "@core/workList/proposedWork";
+import { proposedFittings, proposedWork } from "@core/workList/proposedWork";
+import type { WorkDone } from "@core/workList/workDone";
+import { partsRepaired, type WorkLine } from "@core/workList/workLine";
 import { listParts } from "@db/repositories/parts.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { worksOf } from "@db/repositories/works.server";
+import { adaptationThing } from "@words/adaptationWords";
 import { proposalText, workName } from "@words/workWords";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { activeReadings, type JobView, jobViewAt } from "../job/jobView.server";
+import { fittingsOfMatches, type JobMatch, jobMatches } from "../parts/jobMatches.server";
 import { randomId } from "../text/randomId";
 import { lineView, roundsOf } from "./rounds.server";
 
-/** Minutes and price that a repair of a part usually takes. */
-async function usualOf({ circuit, costs }: JobView) {
+/** Minutes, price and number of a part's repair: of the new part if one is chosen, otherwise as usual. */
+async function usualOf({ circuit, costs }: JobView, matches: readonly JobMatch[]) {
   const parts = await listParts();
   return (part: string) => {
     const usual = usualRepair(circuit, part, costs.repairs);
+    const fresh = matches.find((own) => own.part === part)?.fresh;
     return {
       minutes: usual.minutes,
-      priceMinor: listedPriceMinor(parts, circuit.id, part) ?? usual.priceMinor,
+      priceMinor: fresh?.priceMinor ?? listedPriceMinor(parts, circuit.id, part) ?? usual.priceMinor,
+      number: fresh?.number ?? null,
     };
   };
+}
+
+/** A line that can be added with one tap. */
+interface ProposalView {
+  readonly key: string;
+  /** Something of the circuit; null for anything else. */
+  readonly part: string | null;
+  readonly what: string;
+  readonly done: WorkDone;
+  readonly why: string;
+  readonly minutes: number;
+  readonly priceMinor: number | null;
+  readonly number: string | null;
+  readonly adapts: WorkLine["adapts"] | null;
+}
+
+/** The lines that verdict, findings and new parts ask for. */
+function proposalsOf(
+  { circuit, works, ...view }: JobView,
+  named: readonly string[],
+  matches: readonly JobMatch[],
+  usual: Awaited<ReturnType<typeof usualOf>>,
+): ProposalView[] {
+  const name = (part: string): string => workName(circuit, { part, what: part });
+  const wanted = new Set([...named, ...partsRepaired(works)]);
+  const fittings = matches
+    .filter(({ part }) => wanted.has(part))
+    .flatMap((match) =>
+      fittingsOfMatches([match]).map((fitting) => ({ fitting, number: match.fresh.number })),
+    );
+  return [
+    ...proposedWork(circuit, named, activeReadings({ circuit, works, ...view }), works).map(
+      ({ part, done, reason }): ProposalView => ({
+        key: part,
+        part,
+        what: name(part),
+        done,
+        why: proposalText(reason),
+        adapts: null,
+        ...usual(part),
+      }),
+    ),
+    ...proposedFittings(circuit, fittings, works).map(
+      ({ fitting: { id, part, adaptation }, plug, done, reason }): ProposalView => ({
+        key: id,
+        part: plug,
+        what: plug ? name(plug) : adaptationThing(circuit, adaptation.work, part),
+        done,
+        why: proposalText(reason),
+        minutes: adaptation.minutes,
+        priceMinor: null,
+        number: null,
+        adapts: { part, work: adaptation.work },
+      }),
+    ),
+  ];
 }
 
 /** A job's work list: round by round, with what the verdict and the findings still ask for. */
 export async function workView(id: string | undefined) {
   const view = await jobViewAt(id);
   const { job, circuit } = view;
-  const [all, rounds, usual, { currency }] = await Promise.all([
+  const [all, rounds, matches, { currency }] = await Promise.all([
     worksOf(job.id),
     roundsOf(view),
-    usualOf(view),
+    jobMatches(job, circuit),
     shopTerms(),
   ]);
+  const usual = await usualOf(view, matches);
   const { verdict } = diagnosisOf(view);
   const open = job.stage !== "closed";
   // Before the check, the verdict names what to do; after it, the work was done.
   const named = verdict.state === "open" || job.stage === "proof-due" ? [] : verdict.replace;
   const present = rounds.at(-1)?.lines ?? [];
-  const proposals = open ? proposedWork(circuit, named, activeReadings(view), view.works) : [];
   return {
     id: job.id,
     stage: job.stage,
     currency,
     rounds,
     deleted: all.filter(({ struckAt }) => struckAt !== null).map((line) => lineView(circuit, line)),
-    proposals: proposals.map(({ part, done, reason }) => ({
-      part,
-      done,
-      name: workName(circuit, { part, what: part }),
-      why: proposalText(reason),
-      ...usual(part),
-    })),
+    proposals: open ? proposalsOf(view, named, matches, usual) : [],
     /** Everything on the vehicle that work can be done on. */
     choices: [...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id: part }) => ({
       part,

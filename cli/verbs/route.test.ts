@@ -44,7 +44,7 @@ describe("route, match and price", () => {
     expect(match.verdict).toBe("adaptable");
     expect(match.leads.joints).toHaveLength(4);
     expect((await airway(["match", part("QR 771 420"), ...asked, "--text"])).stdout).toMatch(
-      /^wrong, 2 min of work\n(.*\n)*ohms: wrong/,
+      /^wrong, 6 min of work\n(.*\n)*ohms: wrong/,
     );
     expect((await airway(["match", part("HW 4410-18")])).stderr).toMatch(/expected --circuit/);
     expect(

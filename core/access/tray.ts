@@ -1,11 +1,18 @@
+import { z } from "zod";
 import { screwsBack, screwsOut, sortBack, sortName } from "./fastener";
 import type { AccessStep } from "./plan";
 
 /** Fasteners of one sort, by its name: `5.5 mm screw`. */
-export interface SortCount {
-  readonly sort: string;
-  readonly count: number;
-}
+export const sortCountSchema = z.strictObject({
+  sort: z.string().min(1).max(60),
+  count: z.number().int().min(0).max(99),
+});
+export type SortCount = Readonly<z.infer<typeof sortCountSchema>>;
+export const sortCountsSchema = z.array(sortCountSchema).max(12);
+
+/** Screws of all sorts together. */
+export const screwsIn = (counts: readonly SortCount[]): number =>
+  counts.reduce((sum, { count }) => sum + count, 0);
 
 /** A step ticked during removal or refitting, with its counted screws. */
 export interface TrayEntry {

@@ -1,5 +1,5 @@
 import type { StepCaution } from "../access/stepCaution";
-import type { WorkDone } from "../workList/workLine";
+import type { WorkDone } from "../workList/workDone";
 
 /** Work that makes a part fit although it differs from the old one. */
 export const adaptationWorks = [
@@ -44,7 +44,7 @@ export interface AdaptationFacts {
   readonly done: WorkDone;
 }
 
-const onTheBench = { cautions: [], needsBatteryOff: false, done: "repaired" } as const;
+const onTheBench = { cautions: [], needsBatteryOff: false, done: "adapted" } as const;
 const carried = { ...onTheBench, done: "carried-over" } as const;
 
 /** Minutes, tools and cautions of each adaptation (common practice, no source). */
@@ -61,9 +61,9 @@ export const adaptationFacts: Readonly<Record<AdaptationWork, AdaptationFacts>> 
     tools: ["wire stripper", "crimping tool", "heat-shrink and hot air"],
     cautions: [],
     needsBatteryOff: false,
-    done: "repaired",
+    done: "adapted",
   },
-  "fit-lead": { ...onTheBench, minutesEach: 1, tools: [], done: "other" },
+  "fit-lead": { ...onTheBench, minutesEach: 1, tools: [], done: "fitted" },
   "carry-lead": { ...carried, minutesEach: 2, tools: [] },
   "file-holes": { ...onTheBench, minutesEach: 6, tools: ["round file"] },
   "file-corner": { ...onTheBench, minutesEach: 4, tools: ["flat file"] },
@@ -72,7 +72,7 @@ export const adaptationFacts: Readonly<Record<AdaptationWork, AdaptationFacts>> 
   "close-vent": { ...onTheBench, minutesEach: 3, tools: ["sealing cap or tube"] },
   "carry-tube": { ...carried, minutesEach: 2, tools: [] },
   "carry-gasket": { ...carried, minutesEach: 2, tools: [] },
-  "leave-screw-out": { ...onTheBench, minutesEach: 4, tools: [], done: "other" },
+  "leave-screw-out": { ...onTheBench, minutesEach: 4, tools: [] },
   "press-wheel-over": { ...carried, minutesEach: 10, tools: ["puller", "vice"] },
   "carry-wheel-over": { ...carried, minutesEach: 4, tools: ["circlip pliers or socket"] },
   "slide-wheel-over": { ...carried, minutesEach: 3, tools: [] },
@@ -82,7 +82,7 @@ export const adaptationFacts: Readonly<Record<AdaptationWork, AdaptationFacts>> 
     tools: ["Phillips screwdriver", "sealing strip"],
     cautions: [],
     needsBatteryOff: false,
-    done: "other",
+    done: "fitted",
   },
 };
 

@@ -58,13 +58,18 @@ describe("a motor sold as fitting", () => {
     expect(other.number).toBe("unrelated");
   });
 
-  test("of the other hand: turns the wrong way, fits only turned over, has no vent, and overloads the fuse", () => {
+  test("of the other hand: turns the wrong way, fits only turned over, and overloads the fuse; its vent tube is carried over", () => {
     const { differences, verdict } = against("M1", motor, found("QR 700 119"));
     const findings = Object.fromEntries(differences.map((own) => [own.feature, own.finding]));
     expect(findings.direction).toMatchObject({ code: "turns-backwards" });
     expect(findings["vent tube"]).toMatchObject({ code: "vent-missing" });
     expect(findings.draw).toMatchObject({ code: "fuse-overloaded", fuse: "F7", ratedAmps: 30 });
     expect(verdict).toBe("wrong");
+  });
+
+  test("a difference that a person accepts is not charged", () => {
+    const other = found("QR 700 118");
+    expect(against("M1", motor, other, ["holes", "notch"]).workMinutes).toBe(5 + 2 + 4);
   });
 
   test("a difference a person overrides no longer counts, but stays visible", () => {
@@ -92,6 +97,135 @@ describe("a motor sold as fitting", () => {
     const match = against("M1", motor, less);
     expect(match.verdict).toBe("same");
     expect(match.untold).toEqual(["holes", "gasket"]);
+  });
+});
+
+describe("compared as the trade does", () => {
+  const alone = {
+    format: "airway-part",
+    version: 1,
+    number: "ZX 100",
+    title: "blower motor",
+    kind: "motor",
+  } as const;
+  type Features = Partial<PartDescription>;
+  const compared = (old: Features, fresh: Features) => {
+    const { differences, verdict } = against("M1", { ...alone, ...old }, { ...alone, ...fresh });
+    return {
+      verdict,
+      found: differences.map(({ finding, adaptation }) => [finding.code, adaptation?.work ?? null]),
+    };
+  };
+  const wheel = { included: true, boreMm: 8, outerMm: 150, heightMm: 72 } as const;
+
+  test.each<[string, Features, Features, string, [string, string | null][]]>([
+    [
+      "a missing vent tube is carried over",
+      { ventTube: true },
+      { ventTube: false },
+      "adaptable",
+      [["vent-missing", "carry-tube"]],
+    ],
+    ["so is a missing clip", { clip: true }, { clip: false }, "adaptable", [["clip-missing", "carry-clip"]]],
+    ["so is a missing lead", { lead: true }, { lead: false }, "adaptable", [["lead-missing", "carry-lead"]]],
+    [
+      "a lead that is not needed stays in the box",
+      { lead: false },
+      { lead: true },
+      "harmless",
+      [["lead-not-needed", null]],
+    ],
+    [
+      "a plug elsewhere on a longer tail is harmless",
+      { plug: { pins: 2, tab: "top", seat: "top", tailMm: 60 } },
+      { plug: { pins: 2, tab: "top", seat: "tail", tailMm: 140 } },
+      "harmless",
+      [
+        ["plug-elsewhere", null],
+        ["tail-longer", null],
+      ],
+    ],
+    [
+      "a tail that is far too short is lengthened wire by wire",
+      { plug: { pins: 2, tailMm: 140 } },
+      { plug: { pins: 2, tailMm: 60 } },
+      "adaptable",
+      [["tail-shorter", "lengthen-leads"]],
+    ],
+    [
+      "another plug with an adaptor in the box fits",
+      { plug: { pins: 2 } },
+      { plug: { pins: 3 }, lead: true },
+      "adaptable",
+      [["pins-by-lead", "fit-lead"]],
+    ],
+    [
+      "a moulded motor is replaced by the ring kit with its own screws",
+      { mount: "moulded", screws: 0, holes: [] },
+      { mount: "ring", screws: 6, holes: [[0, 0]] },
+      "adaptable",
+      [["ring-kit", "fit-ring"]],
+    ],
+    [
+      "a twist lock does not hold what has screws",
+      { mount: "twist-lock" },
+      { mount: "screws" },
+      "wrong",
+      [["other-mount", null]],
+    ],
+    [
+      "old cut out and new not: file the corner",
+      { notch: "left" },
+      { notch: "none" },
+      "adaptable",
+      [["cut-out-missing", "file-corner"]],
+    ],
+    [
+      "new cut out and old not: in nobody's way",
+      { notch: "none" },
+      { notch: "left" },
+      "harmless",
+      [["cut-out-added", null]],
+    ],
+    [
+      "a key without its slot is cut off",
+      { key: "none" },
+      { key: "top" },
+      "adaptable",
+      [["key-in-the-way", "cut-key"]],
+    ],
+    ["a key that is gone is harmless", { key: "top" }, { key: "none" }, "harmless", [["key-gone", null]]],
+  ])("%s", (_, old, fresh, verdict, findings) => {
+    expect(compared(old, fresh)).toEqual({ verdict, found: findings });
+  });
+
+  test.each([
+    [{ shaft: "round", hold: "pressed" }, "press-wheel-over", 10],
+    [{ shaft: "flat", hold: "clip" }, "carry-wheel-over", 4],
+    [{ shaft: "flat" }, "slide-wheel-over", 3],
+  ] as const)("a wheel held like %j is carried over in its own way", (how, work, minutes) => {
+    const match = against(
+      "M1",
+      { ...alone, wheel: { ...wheel, ...how } },
+      { ...alone, wheel: { included: false, boreMm: 8, ...how } },
+    );
+    expect(match.differences[0]?.adaptation).toEqual({ work, minutes, count: 1 });
+  });
+
+  test("a shaft made for a nut does not hold a wheel from a clip; a bore nobody measured is asked for", () => {
+    const clipped = { ...wheel, shaft: "flat", hold: "clip" } as const;
+    expect(
+      compared({ wheel: clipped }, { wheel: { included: false, shaft: "flat", hold: "nut" } }).found,
+    ).toEqual([["other-hold", null]]);
+    const match = against("M1", { ...alone, wheel: clipped }, { ...alone, wheel: { included: false } });
+    expect(match.verdict).toBe("adaptable");
+    expect(match.untold).toContain("wheelFit");
+  });
+
+  test("each lead of a splice counts its minutes", () => {
+    const match = against("R1", pack, found("HW 4410-18"));
+    const splice = match.differences.find(({ feature }) => feature === "tab")?.adaptation;
+    expect(splice).toEqual({ work: "splice-leads", minutes: 20, count: 4 });
   });
 });
 

@@ -1,11 +1,18 @@
+import type { FittingStep } from "../access/fittingStep";
 import type { Circuit } from "../circuit/circuit";
 import { damageLeft } from "../diagnose/verdict/damageSeen";
 import { theCar } from "../fault/repair";
+import { adaptationFacts } from "../match/adaptation";
+import { plugOf } from "../match/spliceLeads";
 import type { Reading } from "../predict/reading";
-import type { WorkDone, WorkLine } from "./workLine";
+import type { WorkDone } from "./workDone";
+import type { WorkLine } from "./workLine";
 
-/** Why a line of work is proposed: the verdict names the part, or it was seen damaged. */
-export type WorkReason = { readonly kind: "verdict" } | { readonly kind: "seen"; readonly seen: string };
+/** Why a line of work is proposed: the verdict names the part, it was seen damaged, or the new part differs. */
+export type WorkReason =
+  | { readonly kind: "verdict" }
+  | { readonly kind: "seen"; readonly seen: string }
+  | { readonly kind: "part"; readonly number: string };
 
 /** A line of work that the job so far asks for. */
 export interface ProposedWork {
@@ -56,4 +63,34 @@ export function proposedWork(
     }),
   );
   return [...named, ...seen].filter(({ part }) => !listed.has(part));
+}
+
+/** A line of work that a new part asks for, because it differs from the old one. */
+export interface ProposedFitting {
+  readonly fitting: FittingStep;
+  /** The plug of the circuit that a splice renews; null for every other work. */
+  readonly plug: string | null;
+  readonly done: WorkDone;
+  readonly reason: WorkReason;
+}
+
+/**
+ * The lines of work that the new parts of a job ask for. What is on the list already, by its adaptation or as the
+ * same plug spliced, is left out.
+ */
+export function proposedFittings(
+  circuit: Circuit,
+  fittings: readonly { readonly fitting: FittingStep; readonly number: string }[],
+  lines: readonly WorkLine[],
+): ProposedFitting[] {
+  return fittings.flatMap(({ fitting, number }): ProposedFitting[] => {
+    const { done } = adaptationFacts[fitting.adaptation.work];
+    const plug = done === "spliced" ? plugOf(circuit, fitting.part) : null;
+    const isListed = lines.some(
+      ({ adapts, part, done: listed }) =>
+        (adapts?.part === fitting.part && adapts.work === fitting.adaptation.work) ||
+        (plug !== null && part === plug && listed === "spliced"),
+    );
+    return isListed ? [] : [{ fitting, plug, done, reason: { kind: "part", number } }];
+  });
 }

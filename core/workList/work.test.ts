@@ -3,7 +3,8 @@ import { describe, expect, test } from "@jest/globals";
 import { shippedEngine } from "../testing/shippedCircuit";
 import { look } from "../testing/takenReadings";
 import { proposedWork, usualWork } from "./proposedWork";
-import { isTemporary, partsMended, type WorkDone, type WorkLine, workEntrySchema } from "./workLine";
+import type { WorkDone } from "./workDone";
+import { isTemporary, partsMended, type WorkLine, workEntrySchema } from "./workLine";
 
 const { circuit } = shippedEngine("whimbrel-four-speed").netlist;
 const line = (part: string, done: WorkDone, round = 1, state: WorkLine["state"] = "done"): WorkLine => ({

@@ -1,19 +1,6 @@
 import { z } from "zod";
-
-/** What can be done to something on the vehicle. */
-export const worksDone = [
-  "renewed",
-  "repaired",
-  "cleaned",
-  "oiled",
-  "re-pinned",
-  "spliced",
-  "carried-over",
-  "refitted",
-  "leak-stopped",
-  "other",
-] as const;
-export type WorkDone = (typeof worksDone)[number];
+import { adaptationWorks } from "../match/adaptation";
+import { type WorkDone, worksDone } from "./workDone";
 
 const words = (most: number) => z.string().trim().min(1).max(most);
 const minutes = z.number().min(0, "cannot be negative").max(1440, "cannot be more than a day");
@@ -28,6 +15,8 @@ export const workDetailSchema = z.strictObject({
   warrantyMonths: z.number().int().min(0).max(120).optional(),
   /** True for what only buys time, such as an oiled bearing. */
   temporary: z.boolean().optional(),
+  /** The adaptation of a new part that this line is, and the part it is done for. */
+  adapts: z.strictObject({ part: z.string().min(1).max(32), work: z.enum(adaptationWorks) }).optional(),
 });
 
 /** What is entered of a line of work. */

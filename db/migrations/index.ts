@@ -14,6 +14,7 @@ import { setAside } from "./013-set-aside";
 import { vehicleNames } from "./014-vehicle-names";
 import { board } from "./015-board";
 import { works } from "./016-works";
+import { tray } from "./017-tray";
 
 /** Every migration, oldest first. To add one, add a file and a line here. */
 export const migrations = [
@@ -33,4 +34,5 @@ export const migrations = [
   vehicleNames,
   board,
   works,
+  tray,
 ];

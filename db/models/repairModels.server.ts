@@ -5,7 +5,7 @@ import {
   Model,
   type Sequelize,
 } from "sequelize";
-import { maybeMoment, maybeReal, moment, named, number, text } from "../columns";
+import { maybeMoment, maybeReal, maybeText, moment, named, number, text } from "../columns";
 
 export class RepairRow extends Model<InferAttributes<RepairRow>, InferCreationAttributes<RepairRow>> {
   declare jobId: number;
@@ -27,9 +27,23 @@ export class RepairTickRow extends Model<
   declare minutes: number | null;
   declare takenAt: Date;
   declare struckAt: CreationOptional<Date | null>;
+  /** Why it was ticked before a step it waits for. */
+  declare reason: CreationOptional<string | null>;
+  declare counts: CreationOptional<string | null>;
 }
 
-/** A job's repair, and its ticks. */
+export class TrayNoteRow extends Model<InferAttributes<TrayNoteRow>, InferCreationAttributes<TrayNoteRow>> {
+  declare id: string;
+  declare jobId: number;
+  declare kind: string;
+  declare sort: string;
+  declare count: number;
+  declare words: string;
+  declare takenAt: Date;
+  declare struckAt: CreationOptional<Date | null>;
+}
+
+/** A job's repair, its ticks, and what became of its screws. */
 export function defineRepairs(sequelize: Sequelize): void {
   const plain = { sequelize, timestamps: false } as const;
   RepairRow.init(
@@ -47,7 +61,22 @@ export function defineRepairs(sequelize: Sequelize): void {
       minutes: maybeReal(),
       takenAt: moment(),
       struckAt: maybeMoment(),
+      reason: maybeText(),
+      counts: maybeText(),
     },
     { ...plain, tableName: "fitTicks" },
+  );
+  TrayNoteRow.init(
+    {
+      id: named(),
+      jobId: number(),
+      kind: text(),
+      sort: text(),
+      count: number(),
+      words: text(),
+      takenAt: moment(),
+      struckAt: maybeMoment(),
+    },
+    { ...plain, tableName: "trayNotes" },
   );
 }

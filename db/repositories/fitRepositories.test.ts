@@ -106,6 +106,8 @@ describe("a job's repair and its ticks", () => {
     screws: 0,
     minutes: null,
     takenAt: at(3),
+    reason: null,
+    counts: null,
     ...more,
   });
 

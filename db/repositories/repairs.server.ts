@@ -1,7 +1,8 @@
 import type { Preference } from "@core/access/route";
+import type { SortCount, TrayNote } from "@core/access/tray";
 import type { JobRefusal } from "@core/records/jobStage";
 import { Op } from "sequelize";
-import { RepairRow, RepairTickRow } from "../models/repairModels.server";
+import { RepairRow, RepairTickRow, TrayNoteRow } from "../models/repairModels.server";
 import { storedColumns } from "../storedColumns";
 import { openStages, writeToJob } from "./jobGate.server";
 
@@ -35,6 +36,10 @@ export interface RepairTick {
   readonly screws: number;
   readonly minutes: number | null;
   readonly takenAt: Date;
+  /** Why it was ticked before a step it waits for; null if it waited for none. */
+  readonly reason: string | null;
+  /** The screws by sort; null where only their total was counted. */
+  readonly counts: readonly SortCount[] | null;
 }
 
 /** A job's active ticks, oldest first. */
@@ -43,13 +48,15 @@ export async function ticksOf(jobId: number): Promise<RepairTick[]> {
     where: { jobId, struckAt: { [Op.is]: null } },
     order: [["takenAt", "ASC"]],
   });
-  return rows.map(({ id, step, way, screws, minutes, takenAt }) => ({
+  return rows.map(({ id, step, way, screws, minutes, takenAt, reason, counts }) => ({
     id,
     step,
     way: storedColumns.fitTicks.way.parse(way),
     screws,
     minutes,
     takenAt,
+    reason: reason ?? null,
+    counts: storedColumns.fitTicks.counts.parse(counts ?? null),
   }));
 }
 
@@ -66,7 +73,10 @@ export const addTick = (jobId: number, shelfId: string, tick: RepairTick): Promi
         { struckAt: tick.takenAt },
         { where: { jobId, step: tick.step, way: tick.way, struckAt: { [Op.is]: null } }, transaction },
       );
-      await RepairTickRow.create({ ...tick, jobId, shelfId }, { transaction });
+      await RepairTickRow.create(
+        { ...tick, counts: tick.counts && JSON.stringify(tick.counts), jobId, shelfId },
+        { transaction },
+      );
     },
     (transaction) => RepairTickRow.findByPk(tick.id, { attributes: ["jobId"], transaction }),
   );
@@ -86,3 +96,41 @@ export async function measuredSteps(shelfId: string): Promise<{ step: string; mi
   });
   return rows.flatMap(({ step, minutes }) => (minutes === null ? [] : [{ step, minutes }]));
 }
+
+/** What became of some screws, in words. */
+export interface StoredTrayNote extends TrayNote {
+  readonly id: string;
+  readonly words: string;
+  readonly takenAt: Date;
+}
+
+/** What became of a job's screws that no tick explains, oldest first; deleted notes are left out. */
+export async function trayNotesOf(jobId: number): Promise<StoredTrayNote[]> {
+  const rows = await TrayNoteRow.findAll({
+    where: { jobId, struckAt: { [Op.is]: null } },
+    order: [["takenAt", "ASC"]],
+  });
+  return rows.map(({ id, kind, sort, count, words, takenAt }) => ({
+    id,
+    kind: storedColumns.trayNotes.kind.parse(kind),
+    sort,
+    count,
+    words,
+    takenAt,
+  }));
+}
+
+/** Stores what became of some screws; the same one sent twice is stored once. */
+export const addTrayNote = (jobId: number, note: StoredTrayNote): Promise<JobRefusal | null> =>
+  writeToJob(
+    jobId,
+    openStages,
+    (transaction) => TrayNoteRow.create({ ...note, jobId }, { transaction }),
+    (transaction) => TrayNoteRow.findByPk(note.id, { attributes: ["jobId"], transaction }),
+  );
+
+/** Deletes a note about screws. */
+export const deleteTrayNote = (jobId: number, id: string, struckAt: Date): Promise<JobRefusal | null> =>
+  writeToJob(jobId, openStages, (transaction) =>
+    TrayNoteRow.update({ struckAt }, { where: { id, jobId }, transaction }),
+  );
