@@ -1,5 +1,6 @@
 import type { SortCount } from "@core/access/tray";
 import { useState } from "react";
+import type { WaitView } from "./repairView.server";
 import { useTicks } from "./useTicks";
 
 interface TickButtonProps {
@@ -7,7 +8,7 @@ interface TickButtonProps {
   readonly way: "in" | "back";
   readonly counts: readonly SortCount[];
   /** Steps that come before it and are not ticked yet. */
-  readonly waits: readonly { readonly id: string; readonly title: string }[];
+  readonly waits: readonly WaitView[];
   readonly main?: boolean;
   readonly children: React.ReactNode;
 }
@@ -20,9 +21,7 @@ export function TickButton({ step, way, counts, waits, main = false, children }:
   const { tick, isWaiting } = useTicks();
   const [asking, setAsking] = useState(false);
   const busy = isWaiting({ step, way });
-  const open = waits.filter(
-    ({ id }) => !isWaiting({ step: id, way: "in" }) && !isWaiting({ step: id, way: "back" }),
-  );
+  const open = waits.filter((own) => !isWaiting({ step: own.id, way: own.way }));
   if (open.length > 0 && asking && !busy)
     return (
       <form
@@ -38,9 +37,23 @@ export function TickButton({ step, way, counts, waits, main = false, children }:
           {/* biome-ignore lint/a11y/noAutofocus: it opens because somebody asked for it */}
           <input name="reason" required minLength={3} maxLength={200} autoFocus className="field text-ink" />
         </label>
-        <button type="submit" className="btn justify-self-end text-base">
-          Tick it with this reason
-        </button>
+        <span className="flex flex-wrap justify-end gap-2">
+          {open.every(({ hasScrews }) => !hasScrews) && (
+            <button
+              type="button"
+              className="btn text-base"
+              onClick={() => {
+                for (const own of open) tick({ step: own.id, way: own.way, counts: [] });
+                tick({ step, way, counts });
+              }}
+            >
+              {open.length === 1 ? "It is done too: tick both" : "They are done too: tick all"}
+            </button>
+          )}
+          <button type="submit" className="btn text-base">
+            Tick it with this reason
+          </button>
+        </span>
       </form>
     );
   return (

@@ -56,11 +56,16 @@ interface StepFacts {
   readonly waits: WaitsFor;
 }
 
+/** A step to tick before another, in which direction, and whether it has screws to count. */
+export interface WaitView {
+  readonly id: string;
+  readonly title: string;
+  readonly way: "in" | "back";
+  readonly hasScrews: boolean;
+}
+
 /** The steps to tick before one, in one direction. */
-type WaitsFor = (
-  step: string,
-  way: "in" | "back",
-) => readonly { readonly id: string; readonly title: string }[];
+type WaitsFor = (step: string, way: "in" | "back") => readonly WaitView[];
 
 /** What is worth knowing about a step before it is done. */
 const stepDetail = ({ plugs = [], hangs, risk, nextPerson }: AccessStep): string[] => [
@@ -154,7 +159,7 @@ function whileOpen({ plan, targets, circuit, terms, diagnosis, parts, costs, ...
 export async function repairView(job: Job, circuit: Circuit) {
   const state = await repairState(job, circuit);
   if (!state) return null;
-  const { plan, view, diagnosis, targets, prefer, ways, way, steps, fittings, ticks, trayNotes } = state;
+  const { plan, view, diagnosis, targets, prefer, ways, way, steps, fittings, ticks, trayNotes, off } = state;
   const [notes, terms, parts] = await Promise.all([planNotesOf(circuit.id), shopTerms(), listParts()]);
   const named = (id: string): string => (id === "lamp" ? "the lamp" : repairName(circuit, [id]));
   const titles = new Map([
@@ -165,6 +170,8 @@ export async function repairView(job: Job, circuit: Circuit) {
     stepsWaitedFor({ steps, fittings }, ticks, { step, way: direction }).map((id) => ({
       id,
       title: titles.get(id) ?? id,
+      way: off.has(id) || fittings.some(({ fitting }) => fitting.id === id) ? "back" : "in",
+      hasScrews: steps.some((own) => own.id === id && (own.fasteners ?? []).length > 0),
     }));
   const tray = trayOf(steps, ticks, trayNotes);
   return {

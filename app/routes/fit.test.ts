@@ -57,9 +57,10 @@ describe("the fit page", () => {
 
   test("every tick is on disk, stored once however often it is sent, and counted in the tray", async () => {
     const token = uuid();
+    await tick("flap", "in", 0);
     expect((await tick("glove-box", "in", 7, token)).status).toBe(200);
     await tick("glove-box", "in", 7, token);
-    expect(await ticksOf(Number(wagon))).toHaveLength(1);
+    expect(await ticksOf(Number(wagon))).toHaveLength(2);
     expect((await fitPage()).tray).toMatchObject({ lying: 7, out: 7 });
     // Ticked again with another count, the last one counts.
     await tick("glove-box", "in", 6);
@@ -75,6 +76,7 @@ describe("the fit page", () => {
   });
 
   test("a left-over screw is reported before the panel over it closes, and a tick can be undone", async () => {
+    for (const step of ["tube", "computer"]) await tick(step, "in", step === "computer" ? 2 : 0);
     await tick("motor-screws", "in", 4);
     await tick("motor-screws", "back", 3);
     const called = (await fitPage()).back.find((step) => step.id === "glove-box");
@@ -83,7 +85,38 @@ describe("the fit page", () => {
       ({ step, way: own }) => step === "motor-screws" && own === "back",
     );
     await answer(ticks.action, { intent: "untick", id: back?.id ?? "" }, wagon);
-    expect((await fitPage()).tray.lying).toBe(11);
+    expect((await fitPage()).tray.lying).toBe(13);
+  });
+
+  test("a step before its turn is refused by name, and taken with a reason that is kept", async () => {
+    const fields = { intent: "tick", token: uuid(), step: "pack-screws", way: "in", screws: "2" };
+    expect(await refusal(fields)).toMatch(/another step comes before it/);
+    expect((await fitPage()).steps.find(({ id: own }) => own === "pack-screws")?.waits).toMatchObject([
+      { id: "x5-off" },
+    ]);
+    const reason = "its plug comes off afterwards";
+    expect((await answer(ticks.action, { ...fields, reason }, wagon)).status).toBe(200);
+    const page = await fitPage();
+    expect(page.steps.find(({ id: own }) => own === "pack-screws")?.tick).toMatchObject({ reason });
+    await answer(ticks.action, { intent: "untick", id: fields.token }, wagon);
+  });
+
+  test("screws are counted by sort; what became of a lost one is asked for, kept, and can be deleted", async () => {
+    const sort = "5.5 mm screw";
+    expect((await fitPage()).tray.sorts.map((own) => [own.sort, own.lying])).toEqual([
+      ["PH2 screw", 7],
+      ["10 mm screw", 2],
+      [sort, 4],
+    ]);
+    const note = { intent: "tray", token: uuid(), kind: "lost", sort, count: "1" };
+    expect(await refusal({ ...note, words: " " })).toMatch(/Say where it fell/);
+    await answer(ticks.action, { ...note, words: "behind the carpet" }, wagon);
+    await answer(ticks.action, { ...note, words: "behind the carpet" }, wagon);
+    const lost = (await fitPage()).tray;
+    expect(lost.sorts[2]).toMatchObject({ lying: 3, lost: 1 });
+    expect(lost.notes.map(({ text }) => text)).toEqual([`1 × ${sort}, lost in the car: behind the carpet`]);
+    await answer(ticks.action, { intent: "untray", id: note.token }, wagon);
+    expect((await fitPage()).tray.sorts[2]).toMatchObject({ lying: 4, lost: 0 });
   });
 
   test("a note stays with the model of vehicle, and can be deleted", async () => {

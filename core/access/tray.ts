@@ -92,6 +92,7 @@ function countsOf(step: AccessStep, { way, screws, counts }: TrayEntry): readonl
     rest -= own;
     return { sort, count: own };
   });
+  if (rest === 0) return filled;
   const [first = { sort: "screw", count: 0 }, ...others] = filled;
   return [{ ...first, count: first.count + rest }, ...others];
 }
