@@ -71,6 +71,8 @@ export const estimateBodySchema = z.strictObject({
   currency: z.string(),
   rounding: roundingSchema,
   lines: z.array(estimateLineSchema).max(100),
+  /** The work list it was made from, in words, so that a later change of the list is seen. */
+  works: z.array(z.string()).max(100).optional(),
 });
 export type EstimateBody = z.infer<typeof estimateBodySchema>;
 

@@ -4,14 +4,24 @@ import type { FetcherWithComponents } from "react-router";
 import { Link, useFetcher } from "react-router";
 import { JobMoneyNav } from "../parts/JobMoneyNav";
 import { priceText } from "../text/money";
+import { BookTimes } from "./BookTimes";
 import { EstimateEditor } from "./EstimateEditor";
 import type { EstimateData } from "./estimateView.server";
 import { OfferPicture } from "./OfferPicture";
+import { PartSources } from "./PartSources";
 import { VersionCard } from "./VersionCard";
+
+/** The one page to go to next, by the job's stage. */
+function nextOf(stage: EstimateData["stage"]): { readonly to: string; readonly title: string } {
+  if (stage === "closed") return { to: "close", title: "Go to the card" };
+  if (stage === "proof-due") return { to: "prove", title: "Continue to the final check" };
+  return { to: "work", title: "Continue to the work list" };
+}
 
 /** The ways to do the repair side by side, then the versions of the chosen one, up to its bill. */
 export function EstimatePage({ page, problem }: { page: EstimateData; problem: string | null }) {
   const latest = page.versions.at(-1);
+  const next = nextOf(page.stage);
   return (
     <main id="main" className="grid w-full max-w-7xl content-start gap-4 px-5 py-3 max-md:px-3">
       <JobMoneyNav jobId={page.id} here="estimate" />
@@ -20,7 +30,10 @@ export function EstimatePage({ page, problem }: { page: EstimateData; problem: s
           Not stored: {problem}
         </p>
       )}
+      {page.changed && latest && <ListChanged page={page} number={latest.number} />}
       <Offers page={page} />
+      <PartSources page={page} />
+      <BookTimes page={page} />
       {page.versions.length > 0 && (
         <section aria-labelledby="versions" className="grid gap-3">
           <h2 id="versions" className="text-lg font-bold">
@@ -43,6 +56,11 @@ export function EstimatePage({ page, problem }: { page: EstimateData; problem: s
           from={latest.body}
         />
       )}
+      <p>
+        <Link to={`/jobs/${page.id}/${next.to}`} className="btn btn-main">
+          {next.title}
+        </Link>
+      </p>
       {page.billFrom && latest && (
         <EstimateEditor
           key={`bill ${latest.id} ${page.billFrom.minutes}`}
@@ -60,21 +78,31 @@ export function EstimatePage({ page, problem }: { page: EstimateData; problem: s
   );
 }
 
+/** The work list is no longer the one the last version was made from. */
+const ListChanged = ({ page, number }: { page: EstimateData; number: number }) => (
+  <div role="status" className="border-l-4 border-danger pl-3">
+    <p className="font-semibold">The work list has changed since version {number}. Make a new version.</p>
+    <ul className="text-base">
+      {page.changed?.added.map((words) => (
+        <li key={words}>new on the list: {words}</li>
+      ))}
+      {page.changed?.gone.map((words) => (
+        <li key={words}>no longer on the list: {words}</li>
+      ))}
+    </ul>
+  </div>
+);
+
 function Offers({ page }: { page: EstimateData }) {
   const fetcher = useFetcher();
   const { currency } = page.terms;
-  const best = Math.min(...page.offers.map(({ expectedMinor }) => expectedMinor));
+  const { recommended } = page;
   return (
     <section aria-labelledby="offers">
       <h2 id="offers" className="text-lg font-bold">
         Ways to do this job
       </h2>
-      {page.open && (
-        <p className="text-base">
-          The verdict is not certain yet. These prices are for the most likely repair and include the rest of
-          the diagnosis. "On a guess" is the part usually swapped for this complaint.
-        </p>
-      )}
+      <Recommended page={page} />
       {page.shared && page.shared.apart - page.shared.together > 1 && (
         <p className="text-base">
           Together with {page.shared.name} the job takes {minutesText(page.shared.together)}, one after the
@@ -83,8 +111,8 @@ function Offers({ page }: { page: EstimateData }) {
       )}
       {page.offers.length === 0 && (
         <p className="sheet-card p-4">
-          Nothing is decided yet. Go on probing, or choose the parts to remove under{" "}
-          <Link to={`/jobs/${page.id}/fit`}>Repair</Link>.
+          Nothing is decided yet. Go on probing, or add a line under{" "}
+          <Link to={`/jobs/${page.id}/work`}>Work</Link>.
         </p>
       )}
       <ul className="mt-2 grid gap-2 sm:grid-cols-2 xl:grid-flow-col xl:auto-cols-fr xl:grid-cols-none">
@@ -93,7 +121,7 @@ function Offers({ page }: { page: EstimateData }) {
             key={offer.kind}
             offer={offer}
             currency={currency}
-            best={best}
+            isRecommended={recommended?.advice === "offer" && recommended.kind === offer.kind}
             fetcher={fetcher}
             page={page}
           />
@@ -115,6 +143,30 @@ function Offers({ page }: { page: EstimateData }) {
         </Link>
       </p>
     </section>
+  );
+}
+
+/** The one offer to recommend and why; while the verdict is open, another test. */
+function Recommended({ page }: { page: EstimateData }) {
+  const { recommended, terms } = page;
+  if (!recommended) return null;
+  if (recommended.advice === "test-first")
+    return (
+      <p className="border-l-4 border-feed pl-3">
+        <b>Recommended: test first.</b> The verdict is not certain yet, and this list would cure the fault in{" "}
+        {percent(recommended.p)} of such cases. <Link to={`/jobs/${page.id}/probe`}>Go on testing</Link>
+      </p>
+    );
+  const saved = priceText(recommended.savesMinor, terms.currency);
+  const reasons = {
+    "only-one": "it is the only way that is done here.",
+    cheapest: `it costs least, and ${saved} less than the next with comebacks counted.`,
+    "cheapest-with-comebacks": `it costs more today, but ${saved} less than the next once comebacks are counted.`,
+  } as const;
+  return (
+    <p className="border-l-4 border-feed pl-3">
+      <b>Recommended: {offerTitles[recommended.kind]}</b>, because {reasons[recommended.reason]}
+    </p>
   );
 }
 
@@ -166,16 +218,19 @@ function Difference({ page }: { page: EstimateData }) {
 interface OfferCardProps {
   readonly offer: EstimateData["offers"][number];
   readonly currency: EstimateData["terms"]["currency"];
-  readonly best: number;
+  readonly isRecommended: boolean;
   readonly fetcher: FetcherWithComponents<unknown>;
   readonly page: EstimateData;
 }
 
 /** One way to do the repair, with its price and its odds. */
-function OfferCard({ offer, currency, best, fetcher, page }: OfferCardProps) {
+function OfferCard({ offer, currency, isRecommended, fetcher, page }: OfferCardProps) {
   return (
     <li data-offer={offer.kind} className="sheet-card grid content-start gap-1 p-3 text-base">
-      <p className="font-semibold">{offerTitles[offer.kind]}</p>
+      <p className="font-semibold">
+        {offerTitles[offer.kind]}
+        {isRecommended && " (recommended)"}
+      </p>
       <p className="text-soft">{offer.names}</p>
       <p className="figures text-xl">{priceText(offer.priced.totalMinor, currency)}</p>
       <p className="text-soft">
@@ -189,7 +244,6 @@ function OfferCard({ offer, currency, best, fetcher, page }: OfferCardProps) {
       </p>
       <p>
         Total including comeback risk <b className="figures">{priceText(offer.expectedMinor, currency)}</b>
-        {offer.expectedMinor === best && offer.kind !== "owners-own" ? ", the lowest" : ""}
       </p>
       <fetcher.Form method="post" className="mt-1">
         <input type="hidden" name="token" value={page.token} />
@@ -198,7 +252,7 @@ function OfferCard({ offer, currency, best, fetcher, page }: OfferCardProps) {
           type="submit"
           name="intent"
           value="offer"
-          className="btn w-full text-base"
+          className={`btn w-full text-base ${isRecommended ? "btn-main" : ""}`}
           disabled={fetcher.state !== "idle"}
         >
           Estimate this

@@ -4,7 +4,7 @@ import { useFetcher } from "react-router";
 import type { RepairData } from "./repairView.server";
 
 export const preferenceWords: Readonly<Record<Preference, string>> = {
-  quickest: "Quickest safe route",
+  quickest: "Quickest route",
   book: "By the book",
   kind: "Easiest for the next person",
 };
@@ -31,10 +31,14 @@ export function RouteChoice({ fit }: { fit: RepairData }) {
       {fit.targets.length > 0 && (
         <div className="grid gap-2 sm:grid-flow-col sm:auto-cols-fr">
           {distinct.map((way) => {
-            const names = fit.ways.flatMap((own) =>
+            const same = fit.ways.flatMap((own) =>
               own.prefer === way.prefer || ("same" in own && own.same === way.prefer) ? [own.prefer] : [],
             );
-            const on = names.includes(fit.prefer);
+            // A route that breaks a fixing is not called easy on the next person, even if every route does.
+            const breaks = "breaks" in way && way.breaks.length > 0;
+            const easy = same.filter((own) => own !== "kind" || !breaks);
+            const names = easy.length > 0 ? easy : same;
+            const on = same.includes(fit.prefer);
             return (
               <RouteCard
                 key={way.prefer}
@@ -119,7 +123,10 @@ function RouteCard({ way, busy, on, choose, fit, names }: RouteCardProps) {
           {hours(way.expected.low)} to {hours(way.expected.high)} with risks;{" "}
           {way.nextPersonMinutes > 0
             ? `extra work for the next person ${minutesText(way.nextPersonMinutes)}`
-            : "no extra work for the next person"}
+            : way.breaks.length === 0 && "no extra work for the next person"}
+          {way.breaks.length > 0 && (
+            <b className="block text-danger">Breaks or cuts: {way.breaks.join("; ")}</b>
+          )}
         </span>
       )}
     </button>

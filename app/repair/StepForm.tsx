@@ -6,6 +6,7 @@ import { stepKinds } from "@core/access/stepKind";
 import { stepCautionWords } from "@words/stepCautionWords";
 import type { FetcherWithComponents } from "react-router";
 import { useFetcher } from "react-router";
+import { FastenerField } from "./FastenerField";
 
 interface StepFormProps {
   /** Null for a new step. */
@@ -48,11 +49,7 @@ export function StepForm({ step, token }: StepFormProps) {
         value={routesText(own.needs ?? [])}
       />
       <NeedsField own={own} />
-      <Text
-        name="fasteners"
-        label="Screws: 3 hex 5.5 mm plastic hidden, 1 torx T20 metal loosened"
-        value={fastenersText(own.fasteners ?? [])}
-      />
+      <FastenerField key={fastenersText(own.fasteners ?? [])} value={own.fasteners ?? []} />
       <Text name="plugs" label="Plugs and their tab: X5 press, lamp" value={plugsText(own.plugs ?? [])} />
       <Text name="tools" label="Other tools" value={own.tools?.join(", ")} />
       <Text name="uses" label="New parts needed: ring, strip" value={own.uses?.join(", ")} />

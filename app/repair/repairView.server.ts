@@ -43,7 +43,10 @@ function wayView({ prefer, route }: Way, ways: readonly Way[]) {
   const stepsOf = ({ steps }: Route): string => steps.map(({ id }) => id).join();
   const { minutes, expected, nextPersonMinutes } = route.value;
   const like = ways.find((other) => other.route.ok && stepsOf(other.route.value) === stepsOf(route.value));
-  return { prefer, minutes, expected, nextPersonMinutes, same: like?.prefer ?? prefer };
+  const breaks = route.value.steps.flatMap(({ kind, title }) =>
+    kind === "break" || kind === "cut" ? [title] : [],
+  );
+  return { prefer, minutes, expected, nextPersonMinutes, breaks, same: like?.prefer ?? prefer };
 }
 
 type StoredNotes = Awaited<ReturnType<typeof planNotesOf>>;

@@ -2,16 +2,23 @@ import { parsedJson } from "@core/formats/parsedJson";
 import { offerKinds } from "@core/money/repairOffer";
 import { problemsOf, problemText } from "@core/problem/problem";
 import type { JobRefusal } from "@core/records/jobStage";
+import { typedFigure } from "@core/units/typedFigure";
+import { setBookTime } from "@db/repositories/bookTimes.server";
 import { addEstimate, approveEstimate } from "@db/repositories/estimates.server";
+import { addPartSource, choosePartSource, deletePartSource } from "@db/repositories/partSources.server";
+import { shopTerms } from "@db/repositories/settings.server";
 import { estimateBodySchema } from "@db/storedColumns";
 import { data, redirect } from "react-router";
 import { z } from "zod";
 import { EstimatePage } from "../estimate/EstimatePage";
 import { estimateView, offerBody } from "../estimate/estimateView.server";
+import { worksInWords } from "../estimate/offerInput.server";
 import { intoJob } from "../job/intoJob.server";
-import { jobAt } from "../job/jobView.server";
+import { jobAt, jobViewAt } from "../job/jobView.server";
+import { wrongPartAddress } from "../parts/jobMatches.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
+import { typedMinor } from "../text/money";
 import type { Route } from "./+types/estimate";
 
 const form = z.discriminatedUnion("intent", [
@@ -21,6 +28,22 @@ const form = z.discriminatedUnion("intent", [
     token: z.uuid(),
     kind: z.enum(["estimate", "bill"]),
     body: z.string().max(60_000),
+  }),
+  z.object({
+    intent: z.literal("source"),
+    token: z.uuid(),
+    part: z.string().min(1).max(120),
+    source: z.string().trim().min(2, "enter who sells it").max(80),
+    number: z.string().trim().max(60).default(""),
+    price: z.string().trim().max(20),
+    arrivesOn: z.union([z.literal(""), z.iso.date()]).default(""),
+  }),
+  z.object({ intent: z.enum(["source-use", "source-delete"]), id: z.uuid() }),
+  z.object({
+    intent: z.literal("book-time"),
+    part: z.string().min(1).max(32),
+    hours: z.string().trim().max(10),
+    source: z.string().trim().max(80).default(""),
   }),
   z.object({
     intent: z.literal("approve"),
@@ -35,7 +58,7 @@ const refuse = (problem: string) => data({ problem }, { status: 400 });
 
 export async function action({ params, request }: Route.ActionArgs) {
   const fields = textFields(await sentForm(request));
-  const { job } = await jobAt(params.id);
+  const { job, circuit } = await jobAt(params.id);
   const parsed = form.safeParse(fields);
   if (!parsed.success)
     return refuse(parsed.error.issues[0]?.message ?? "That could not be read. Load the page again.");
@@ -47,6 +70,9 @@ export async function action({ params, request }: Route.ActionArgs) {
   };
   switch (sent.intent) {
     case "offer": {
+      const works = (await estimateView(params.id)).offers.find(({ kind }) => kind === sent.offer)?.works;
+      const wrong = await wrongPartAddress(job, circuit, works ?? []);
+      if (wrong) return redirect(wrong);
       const body = await offerBody(params.id, sent.offer);
       if (!body) return refuse("That offer no longer exists, because the verdict has changed.");
       return into(
@@ -58,10 +84,38 @@ export async function action({ params, request }: Route.ActionArgs) {
       const input = parsedJson(sent.body);
       const body = estimateBodySchema.safeParse(input);
       if (!body.success) return refuse(problemsOf(body.error, input).map(problemText).join("; "));
+      const works = worksInWords(await jobViewAt(params.id));
       return into(
         `${sent.kind}: ${body.data.title}`,
-        addEstimate(job.id, { id: sent.token, kind: sent.kind, body: body.data }, new Date()),
+        addEstimate(job.id, { id: sent.token, kind: sent.kind, body: { ...body.data, works } }, new Date()),
       );
+    }
+    case "source": {
+      const { token, part, source, number, price, arrivesOn } = sent;
+      const priceMinor = typedMinor(price, (await shopTerms()).currency);
+      if (priceMinor === null || priceMinor < 0)
+        return refuse(`Price: “${price}” is not an amount such as 45.00.`);
+      const own = {
+        id: token,
+        part,
+        source,
+        number: number || null,
+        priceMinor,
+        arrivesOn: arrivesOn || null,
+      };
+      return into(`a source of a part: ${source}`, addPartSource(job.id, own, new Date()));
+    }
+    case "source-use":
+      return into("a source of a part chosen", choosePartSource(job.id, sent.id));
+    case "source-delete":
+      return into("a source of a part deleted", deletePartSource(job.id, sent.id, new Date()));
+    case "book-time": {
+      const hours = typedFigure(sent.hours);
+      if (sent.hours !== "" && !(hours > 0 && hours <= 24))
+        return refuse(`Book time: “${sent.hours}” is not a number of hours such as 0.6.`);
+      const time = sent.hours === "" ? null : { minutes: 60 * hours, source: sent.source };
+      await setBookTime(job.circuitId, sent.part, time, new Date());
+      return { problem: null };
     }
     case "approve":
       return into(`approved: ${sent.by}`, approveEstimate(job.id, sent.id, sent.by, new Date()));

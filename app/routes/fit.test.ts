@@ -6,6 +6,7 @@ import { findPlan, planNotesOf } from "@db/repositories/plans.server";
 import { measuredSteps, ticksOf } from "@db/repositories/repairs.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import Papa from "papaparse";
+import type { EstimateData } from "../estimate/estimateView.server";
 import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";
 import * as estimate from "./estimate";
 import * as estimateFile from "./estimateFile";
@@ -315,6 +316,52 @@ describe("the estimate", () => {
       ["pdf", "99"],
     ] as const)
       await expect(file(kind, number)).rejects.toMatchObject({ init: { status: 404 } });
+  });
+});
+
+describe("where parts come from, and book time", () => {
+  const load = async () =>
+    answer(estimate.loader, null, wagon).then(({ data }) => data as unknown as EstimateData);
+  const send = (fields: Record<string, string>) => answer(estimate.action, fields, wagon);
+
+  test("sources stand side by side, and the chosen one sets the price of the offers", async () => {
+    const { part } = (await load()).sources[0] ?? { part: "" };
+    const near = { intent: "source", token: uuid(), part, source: "Quay Motor Factors", price: "52.00" };
+    const far = { ...near, token: uuid(), source: "Harbour Spares", number: "HS 4", price: "31.50" };
+    await send({ ...near, arrivesOn: "2026-12-01" });
+    await send({ ...far, arrivesOn: "2026-12-04" });
+    await send({ ...far, arrivesOn: "2026-12-04" });
+    const { sources } = await load();
+    expect(sources[0]?.sources).toMatchObject([
+      { source: "Quay Motor Factors", isCheapest: false, isEarliest: true, chosen: false },
+      { source: "Harbour Spares", isCheapest: true, isEarliest: false, chosen: false },
+    ]);
+    await send({ intent: "source-use", id: far.token });
+    const chosen = (await load()).sources[0];
+    expect(chosen?.priceMinor).toBe(3150);
+    expect(chosen?.sources[1]).toMatchObject({ chosen: true });
+    await send({ intent: "source-delete", id: far.token });
+    expect((await load()).sources[0]?.sources).toHaveLength(1);
+  });
+
+  test.each([
+    [{ price: "cheap" }, /Price: “cheap” is not an amount/],
+    [{ source: "" }, /enter who sells it/],
+  ])("%j is refused with what to change", async (change, problem) => {
+    const fields = { intent: "source", token: uuid(), part: "R1", source: "Quay", price: "5.00", ...change };
+    expect((await send(fields)).data).toMatchObject({ problem: expect.stringMatching(problem) });
+  });
+
+  test("a book time is kept with the model until it is emptied", async () => {
+    const { part } = (await load()).bookTimes[0] ?? { part: "" };
+    const enter = (hours: string) => send({ intent: "book-time", part, hours, source: "labour guide" });
+    expect((await enter("soon")).data).toMatchObject({
+      problem: expect.stringMatching(/not a number of hours/),
+    });
+    await enter("0,6");
+    expect((await load()).bookTimes[0]).toMatchObject({ part, minutes: 36, source: "labour guide" });
+    await enter("");
+    expect((await load()).bookTimes[0]).toMatchObject({ part, minutes: null });
   });
 });
 

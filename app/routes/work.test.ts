@@ -114,7 +114,7 @@ describe("a motor renewed, the check fails on one speed, then a plug", () => {
 
     // The estimate is for the plug, and nobody is told to have the hour-old motor looked at.
     const { offers } = (await answer(estimate.loader, null, String(id))).data as unknown as EstimateData;
-    for (const { parts } of offers) expect(parts).not.toContain("M1");
+    for (const { works } of offers) expect(works).not.toContain("M1");
     expect((await card()).advised ?? "").not.toContain("M1");
 
     await check();

@@ -79,7 +79,7 @@ export function fastenerText(fastener: Fastener): string {
   const marks = [
     ...(hidden ? [count > 1 ? "hidden among them" : "hidden"] : []),
     ...(loosenOnly ? ["loosened only, the ear is slotted"] : []),
-    ...(instead ? [`new on the way back: ${sortName(instead, count)}`] : []),
+    ...(instead ? [`when refitted, new ${sortName(instead, count)}`] : []),
   ];
   return marks.length > 0 ? `${words} (${marks.join("; ")})` : words;
 }

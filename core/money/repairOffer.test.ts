@@ -1,13 +1,15 @@
 import { describe, expect, test } from "@jest/globals";
-import { type OfferInput, repairLines, repairOffers } from "./repairOffer";
+import { type OfferedWork, type OfferInput, recommended, repairLines, repairOffers } from "./repairOffer";
 import { defaultShopTerms, tenthsMilli } from "./shopTerms";
 
-const pack = { id: "R1", name: "resistor pack R1", priceMinor: 3000 };
-const motor = { id: "M1", name: "blower motor M1", priceMinor: 9000 };
+const renewed = { done: "renewed", failsAgain: 0 } as const;
+const pack: OfferedWork = { id: "R1", name: "resistor pack R1", priceMinor: 3000, ...renewed };
+const motor: OfferedWork = { id: "M1", name: "blower motor M1", priceMinor: 9000, ...renewed };
 const minutes: Record<string, number> = { R1: 12, M1: 24, "M1,R1": 28, "R1,M1": 28 };
 const input = (more: Partial<OfferInput> = {}): OfferInput => ({
   terms: { ...defaultShopTerms, hourMinor: 6000, comebackMinor: 10_000 },
-  parts: [pack],
+  works: [pack],
+  labourTitle: (works) => works.map(({ name }) => name).join(" and "),
   p: 0.95,
   cause: null,
   beside: null,
@@ -56,7 +58,7 @@ describe("the lines of a repair", () => {
 
   test("labour that two parts share is counted once", () => {
     const [, both] = repairLines(input(), [pack, motor]);
-    expect(both).toMatchObject({ quantityMilli: 500, title: "Replace resistor pack R1 and blower motor M1" });
+    expect(both).toMatchObject({ quantityMilli: 500, title: "resistor pack R1 and blower motor M1" });
   });
 });
 
@@ -69,7 +71,7 @@ describe("offers side by side", () => {
   );
   const of = (kind: string) => offers.find((offer) => offer.kind === kind);
 
-  test("the part alone carries the comeback risk of the root cause: 5 % wrong and 95 % × 60 %", () => {
+  test("the part alone carries the comeback risk of the root cause: 1 - 0.95 × (1 - 0.6)", () => {
     expect(of("part-only")?.comebackChance).toBeCloseTo(0.62, 10);
     expect(of("part-only")?.comebackMinor).toBe(6200);
     expect(of("part-and-cause")?.comebackChance).toBeCloseTo(0.05, 10);
@@ -80,6 +82,49 @@ describe("offers side by side", () => {
     // By hand: (30.00 + 12.00 + 39.00 + 0.24) × 1.2 = 97.488; (30.00 + 30.00 + 117.00 + 39.00 + 0.60) × 1.2 = 259.92.
     expect(one?.priced.totalMinor).toBe(9749);
     expect(both?.priced.totalMinor).toBe(25992);
+  });
+
+  test("what needs no new part is offered without one, and nothing is handed to the owner", () => {
+    const ground: OfferedWork = {
+      id: "G2",
+      name: "ground G2",
+      done: "cleaned",
+      priceMinor: null,
+      failsAgain: 0,
+    };
+    const cleaned = repairOffers(input({ works: [ground] }));
+    expect(cleaned.map(({ kind }) => kind)).toEqual(["part-only"]);
+    expect(cleaned[0]?.priced.lines.map(({ kind }) => kind)).not.toContain("part");
+  });
+
+  test("what only buys time comes back half the time, by hand: 1 - 0.95 × 0.5", () => {
+    const oiled: OfferedWork = { ...motor, done: "oiled", priceMinor: null, failsAgain: 0.5 };
+    expect(repairOffers(input({ works: [oiled] }))[0]?.comebackChance).toBeCloseTo(0.525, 10);
+  });
+
+  test("the odds are those of exactly this list", () => {
+    const odds = [0.2, 0.95].map((p) => repairOffers(input({ p }))[0]?.comebackChance);
+    expect(odds.map((own) => Number(own?.toFixed(10)))).toEqual([0.8, 0.05]);
+  });
+
+  test("one is recommended, by its whole cost; nothing but a test while the verdict is open", () => {
+    expect(recommended(offers, { p: 0.95 }, true)).toMatchObject({
+      advice: "offer",
+      kind: "part-only",
+      reason: "cheapest",
+    });
+    const dear = repairOffers(
+      input({
+        terms: { ...input().terms, comebackMinor: 60_000 },
+        cause: { ...motor, killsAgain: 0.6 },
+      }),
+    );
+    expect(recommended(dear, { p: 0.95 }, true)).toMatchObject({
+      kind: "part-and-cause",
+      reason: "cheapest-with-comebacks",
+    });
+    expect(recommended(offers, { p: 0.4 }, false)).toEqual({ advice: "test-first", p: 0.4 });
+    expect(recommended([], { p: 1 }, true)).toBeNull();
   });
 
   test("a guess saves the diagnosis and costs a comeback seven times in ten", () => {

@@ -1,32 +1,39 @@
+import type { WorkDone } from "../workList/workDone";
 import { type Priced, priced } from "./estimate";
 import type { EstimateLine } from "./estimateLine";
 import { scaled, shareOf } from "./rounding";
 import { type ShopTerms, tenthsMilli } from "./shopTerms";
 
-/** A part in an offer. */
-export interface OfferedPart {
+/** A line of work in an offer. */
+export interface OfferedWork {
+  /** The part of the circuit, or the line's own id for anything else. */
   readonly id: string;
   readonly name: string;
-  /** What the part costs the shop. */
-  readonly priceMinor: number;
+  readonly done: WorkDone;
+  /** What its new part costs the shop; null if nothing new is fitted. */
+  readonly priceMinor: number | null;
+  /** Probability that it does not last the warranty although it cured the fault: a temporary repair. */
+  readonly failsAgain: number;
 }
 
 /** The input of the offers. */
 export interface OfferInput {
   readonly terms: ShopTerms;
-  /** The parts the verdict would replace; the root cause first if it is among them. */
-  readonly parts: readonly OfferedPart[];
-  /** Belief in that set. */
+  /** The lines of work; the root cause first if it is among them. */
+  readonly works: readonly OfferedWork[];
+  /** Belief that exactly these lines cure the fault. */
   readonly p: number;
-  /** The root cause if it is not in the set, with the chance that it damages the new part within the warranty. */
-  readonly cause: (OfferedPart & { readonly killsAgain: number }) | null;
+  /** The root cause if it is not among them, with the chance that it damages the new part within the warranty. */
+  readonly cause: (OfferedWork & { readonly killsAgain: number }) | null;
   /** A part that shares the labour and may fail by itself. */
-  readonly beside: (OfferedPart & { readonly failsWithin: number }) | null;
+  readonly beside: (OfferedWork & { readonly failsWithin: number }) | null;
   /** The part that usually causes such a complaint, and how often it does. */
-  readonly guess: (OfferedPart & { readonly p: number }) | null;
-  /** Minutes at the car to replace some parts together, with shared steps once, including the test. */
+  readonly guess: (OfferedWork & { readonly p: number }) | null;
+  /** What a line of labour is called: `Renew blower motor M1, clean ground G2`. */
+  readonly labourTitle: (works: readonly OfferedWork[]) => string;
+  /** Minutes at the car for some lines together, with shared steps once, including the test. */
   readonly labourMinutes: (ids: readonly string[]) => number;
-  /** The book time in tenths of an hour for some parts, if the shop uses book time. */
+  /** The same by book time. */
   readonly bookMinutes: (ids: readonly string[]) => number;
   readonly diagnosisMinutes: number;
 }
@@ -43,7 +50,7 @@ export type OfferKind = (typeof offerKinds)[number];
 /** One way to do the repair, priced, with its comeback risk. */
 export interface RepairOffer {
   readonly kind: OfferKind;
-  readonly parts: readonly string[];
+  readonly works: readonly string[];
   readonly priced: Priced;
   /** Probability that the repair does not last the warranty. */
   readonly comebackChance: number;
@@ -53,18 +60,18 @@ export interface RepairOffer {
   readonly expectedMinor: number;
 }
 
-/** The lines for parts fitted here: diagnosis by the shop's minimum and policy, labour once, parts with markup. */
+/** The lines for work done here: diagnosis by the shop's minimum and policy, labour once, parts with markup. */
 export function repairLines(
   input: OfferInput,
-  parts: readonly OfferedPart[],
+  works: readonly OfferedWork[],
   { diagnosis = true }: { readonly diagnosis?: boolean } = {},
 ): EstimateLine[] {
   const { terms } = input;
-  const ids = parts.map(({ id }) => id);
+  const ids = works.map(({ id }) => id);
   const minutes = terms.labourBy === "book" ? input.bookMinutes(ids) : input.labourMinutes(ids);
   const labour: EstimateLine = {
     kind: "labour",
-    title: `Replace ${parts.map(({ name }) => name).join(" and ")}`,
+    title: input.labourTitle(works),
     quantityMilli: tenthsMilli(minutes),
     unit: "h",
     eachMinor: terms.hourMinor,
@@ -75,7 +82,7 @@ export function repairLines(
   return [
     ...(diagnosis && terms.diagnosisPolicy === "on-top" ? [diagnosisLine(input)] : []),
     labour,
-    ...parts.map((part) => partLine(part, terms)),
+    ...works.flatMap((work) => partLines(work, terms)),
     ...(consumables > 0
       ? [
           {
@@ -106,33 +113,45 @@ export function diagnosisLine({
   };
 }
 
-function partLine({ name, priceMinor }: OfferedPart, terms: ShopTerms): EstimateLine {
-  return {
-    kind: "part",
-    title: name,
-    quantityMilli: 1000,
-    unit: "pc",
-    eachMinor: priceMinor + shareOf(priceMinor, terms.markupBasisPoints, terms.rounding.rule),
-    taxBasisPoints: terms.partTaxBasisPoints,
-  };
+/** The new part of a line of work; none if nothing new is fitted. */
+function partLines({ name, priceMinor }: OfferedWork, terms: ShopTerms): EstimateLine[] {
+  if (priceMinor === null) return [];
+  return [
+    {
+      kind: "part",
+      title: name,
+      quantityMilli: 1000,
+      unit: "pc",
+      eachMinor: priceMinor + shareOf(priceMinor, terms.markupBasisPoints, terms.rounding.rule),
+      taxBasisPoints: terms.partTaxBasisPoints,
+    },
+  ];
 }
 
 /**
- * The ways to do the repair, side by side: the part alone; the part and its root cause; both parts that share the
- * labour; work by the owner; and replacing the usual part on a guess, with the cost if the guess is wrong.
+ * The ways to do the repair, side by side: the lines of work alone; with the root cause; with the part that shares the
+ * labour; the parts handed to the owner; and replacing the usual part on a guess, with the cost if the guess is wrong.
  */
 export function repairOffers(input: OfferInput): RepairOffer[] {
-  const { terms, parts, p, cause, beside, guess } = input;
-  const wrong = 1 - p;
-  const causeAgain = cause ? p * cause.killsAgain : 0;
-  const offers: RepairOffer[] = [offer(input, "part-only", parts, wrong + causeAgain)];
-  if (cause) offers.push(offer(input, "part-and-cause", [cause, ...parts], wrong));
+  const { terms, works, cause, beside, guess } = input;
+  // Each of these ends the repair: it is not the fault, the root cause comes again, or what only buys time runs out.
+  const lasts = (list: readonly OfferedWork[], again: number): number =>
+    list.reduce((left, { failsAgain }) => left * (1 - failsAgain), input.p * (1 - again));
+  const again = cause?.killsAgain ?? 0;
+  const offers: RepairOffer[] = [offer(input, "part-only", works, 1 - lasts(works, again))];
+  if (cause) offers.push(offer(input, "part-and-cause", [cause, ...works], 1 - lasts(works, 0)));
   if (beside && beside.id !== cause?.id) {
     // The second part no longer fails; every other risk stays.
-    offers.push(offer(input, "both-at-once", [...parts, beside], wrong + causeAgain));
+    offers.push(offer(input, "both-at-once", [...works, beside], 1 - lasts(works, again)));
   }
-  const own = priced([diagnosisLine(input), ...parts.map((part) => partLine(part, terms))], terms.rounding);
-  offers.push(withComeback(input, "owners-own", parts, own, 0));
+  const handed = works.filter(({ priceMinor }) => priceMinor !== null);
+  if (handed.length > 0) {
+    const own = priced(
+      [diagnosisLine(input), ...handed.flatMap((work) => partLines(work, terms))],
+      terms.rounding,
+    );
+    offers.push(withComeback(input, "owners-own", handed, own, 0));
+  }
   if (guess) offers.push(guessFirst(input, guess));
   return offers;
 }
@@ -140,22 +159,22 @@ export function repairOffers(input: OfferInput): RepairOffer[] {
 const offer = (
   input: OfferInput,
   kind: OfferKind,
-  parts: readonly OfferedPart[],
+  works: readonly OfferedWork[],
   comebackChance: number,
 ): RepairOffer =>
-  withComeback(input, kind, parts, priced(repairLines(input, parts), input.terms.rounding), comebackChance);
+  withComeback(input, kind, works, priced(repairLines(input, works), input.terms.rounding), comebackChance);
 
 function withComeback(
   { terms }: OfferInput,
   kind: OfferKind,
-  parts: readonly OfferedPart[],
+  works: readonly OfferedWork[],
   own: Priced,
   comebackChance: number,
 ): RepairOffer {
   const comebackMinor = Math.round(comebackChance * terms.comebackMinor);
   return {
     kind,
-    parts: parts.map(({ id }) => id),
+    works: works.map(({ id }) => id),
     priced: own,
     comebackChance,
     comebackMinor,
@@ -164,17 +183,52 @@ function withComeback(
 }
 
 /** The usual part without a test. If it was not that part, add the comeback, the diagnosis and the right part. */
-function guessFirst(input: OfferInput, guess: OfferedPart & { readonly p: number }): RepairOffer {
+function guessFirst(input: OfferInput, guess: OfferedWork & { readonly p: number }): RepairOffer {
   const first = priced(repairLines(input, [guess], { diagnosis: false }), input.terms.rounding);
-  const after = priced(repairLines(input, input.parts), input.terms.rounding);
+  const after = priced(repairLines(input, input.works), input.terms.rounding);
   const wrong = 1 - guess.p;
   const comebackMinor = Math.round(wrong * (input.terms.comebackMinor + after.totalMinor));
   return {
     kind: "guess-first",
-    parts: [guess.id],
+    works: [guess.id],
     priced: first,
     comebackChance: wrong,
     comebackMinor,
     expectedMinor: first.totalMinor + comebackMinor,
+  };
+}
+
+/** What to recommend to the customer, and why. */
+export type Recommendation =
+  | { readonly advice: "test-first"; readonly p: number }
+  | {
+      readonly advice: "offer";
+      readonly kind: OfferKind;
+      readonly reason: "only-one" | "cheapest" | "cheapest-with-comebacks";
+      /** What the next best offer costs more, with its comebacks; 0 if there is none. */
+      readonly savesMinor: number;
+    };
+
+/**
+ * The one offer to recommend: the cheapest once comebacks are counted, among those done here on a confirmed verdict.
+ * While the verdict is open, nothing is recommended but another test; a guess never is.
+ * @param isConfirmed whether the verdict names this repair as its end
+ */
+export function recommended(
+  offers: readonly RepairOffer[],
+  { p }: Pick<OfferInput, "p">,
+  isConfirmed: boolean,
+): Recommendation | null {
+  const own = offers.filter(({ kind }) => kind !== "owners-own" && kind !== "guess-first");
+  const [best, next] = [...own].sort((a, b) => a.expectedMinor - b.expectedMinor);
+  if (!best) return null;
+  if (!isConfirmed) return { advice: "test-first", p };
+  if (!next) return { advice: "offer", kind: best.kind, reason: "only-one", savesMinor: 0 };
+  const isCheapest = own.every(({ priced: { totalMinor } }) => totalMinor >= best.priced.totalMinor);
+  return {
+    advice: "offer",
+    kind: best.kind,
+    reason: isCheapest ? "cheapest" : "cheapest-with-comebacks",
+    savesMinor: next.expectedMinor - best.expectedMinor,
   };
 }

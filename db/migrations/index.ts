@@ -15,6 +15,7 @@ import { vehicleNames } from "./014-vehicle-names";
 import { board } from "./015-board";
 import { works } from "./016-works";
 import { tray } from "./017-tray";
+import { sources } from "./018-sources";
 
 /** Every migration, oldest first. To add one, add a file and a line here. */
 export const migrations = [
@@ -35,4 +36,5 @@ export const migrations = [
   board,
   works,
   tray,
+  sources,
 ];

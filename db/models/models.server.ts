@@ -7,6 +7,7 @@ import { defineParts } from "./moneyModels.server";
 import { definePractice } from "./practiceModels.server";
 import { defineRepairs } from "./repairModels.server";
 import { defineCircuits } from "./shelfModels.server";
+import { defineSources } from "./sourceModels.server";
 import { defineWorks } from "./workModels.server";
 
 /** Binds the tables' models to a connection. */
@@ -19,5 +20,6 @@ export function defineModels(sequelize: Sequelize): void {
   definePlans(sequelize);
   defineRepairs(sequelize);
   defineParts(sequelize);
+  defineSources(sequelize);
   defineWorks(sequelize);
 }
