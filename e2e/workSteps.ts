@@ -8,11 +8,18 @@ const words = { none: "nothing", weak: "weak", normal: "normal", strong: "too st
 /** How the technician presses a button: by pointer or by touch. */
 export type Press = (page: Page, name: string) => Promise<void>;
 
-async function startOn(page: Page, vehicle: BrokenVehicle, press: Press): Promise<void> {
+/** A van with a resistor pack on the ground side. */
+const van = "Harrow Whimbrel van, ferry crew van 5";
+
+/** Opens a job on a vehicle of the demo, and says what each speed does. */
+export async function startOn(
+  page: Page,
+  vehicle: BrokenVehicle,
+  press: Press,
+  label: string = van,
+): Promise<void> {
   await page.goto("/jobs/new");
-  await page
-    .getByLabel("Vehicle", { exact: true })
-    .selectOption({ label: "Harrow Whimbrel van, ferry crew van 5" });
+  await page.getByLabel("Vehicle", { exact: true }).selectOption({ label });
   await press(page, "Start job");
   await page.waitForURL(/\/jobs\/\d+/);
   for (const setting of ["1", "2", "3", "4"]) {
@@ -22,7 +29,8 @@ async function startOn(page: Page, vehicle: BrokenVehicle, press: Press): Promis
   }
 }
 
-async function probe(page: Page, vehicle: BrokenVehicle, enter: Enter): Promise<void> {
+/** Takes the suggested tests until the verdict is certain, and goes to it. */
+export async function probe(page: Page, vehicle: BrokenVehicle, enter: Enter): Promise<void> {
   // The last tap of the complaint is on disk before the page is left.
   await page.waitForLoadState("networkidle");
   await page.goto(page.url().replace(/\/[a-z]+$/, "/probe"));
@@ -33,7 +41,7 @@ async function probe(page: Page, vehicle: BrokenVehicle, enter: Enter): Promise<
 }
 
 /** Takes the final check: what the vehicle does on the way up, and what is expected elsewhere. */
-async function check(page: Page, vehicle: BrokenVehicle): Promise<void> {
+export async function check(page: Page, vehicle: BrokenVehicle): Promise<void> {
   await page.getByRole("heading", { name: "Before the panels go back" }).waitFor();
   for (const line of await page.locator("[data-step]").all()) {
     const expected = (await line.getByText(/^expected /).textContent())?.replace("expected ", "") ?? "";
@@ -46,7 +54,8 @@ async function check(page: Page, vehicle: BrokenVehicle): Promise<void> {
   }
 }
 
-const sound: BrokenVehicle = { airflow: () => "normal", answer: () => null };
+/** A vehicle with nothing wrong. */
+export const sound: BrokenVehicle = { airflow: () => "normal", answer: () => null };
 
 /** A motor renewed, the check fails on one speed, then a melted plug spliced; returns to the closed card. */
 export async function motorThenPlug(page: Page, enter: Enter, press: Press): Promise<void> {

@@ -58,6 +58,8 @@ export function proposalText(reason: WorkReason): string {
       return "the verdict names it";
     case "seen":
       return `seen ${reason.seen}`;
+    case "chosen":
+      return "chosen on Parts";
     case "part":
       return `${reason.number} needs it`;
   }

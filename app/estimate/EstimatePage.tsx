@@ -242,9 +242,11 @@ function OfferCard({ offer, currency, isRecommended, fetcher, page }: OfferCardP
           ? "No warranty on the work."
           : `Comeback risk ${percent(offer.comebackChance)}, costing ${priceText(offer.comebackMinor, currency)} on average.`}
       </p>
-      <p>
-        Total including comeback risk <b className="figures">{priceText(offer.expectedMinor, currency)}</b>
-      </p>
+      {offer.kind !== "owners-own" && (
+        <p>
+          Total including comeback risk <b className="figures">{priceText(offer.expectedMinor, currency)}</b>
+        </p>
+      )}
       <fetcher.Form method="post" className="mt-1">
         <input type="hidden" name="token" value={page.token} />
         <input type="hidden" name="offer" value={offer.kind} />

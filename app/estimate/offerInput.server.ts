@@ -122,6 +122,10 @@ const offeredLine =
     };
   };
 
+/** Parts that a list of work means to cure. */
+const curedBy = (works: readonly OfferedWork[]): string[] =>
+  partsRepaired(works.map(({ id, done }) => ({ part: id, done })));
+
 /** The input of a job's offers: its work list or verdict, its plan, its catalogue, the shop's terms. */
 export async function offerInput(view: JobView): Promise<OfferInput> {
   const { job, circuit } = view;
@@ -154,7 +158,7 @@ export async function offerInput(view: JobView): Promise<OfferInput> {
   return {
     terms,
     works,
-    p: beliefIn(diagnosis.suspects, chosen),
+    cures: (list) => beliefIn(diagnosis.suspects, curedBy(list)),
     cause: causeId ? { ...offered(causeId), killsAgain: doubt(causeId) } : null,
     beside: beside
       ? {

@@ -42,7 +42,7 @@ export function PartsPage({ jobId, match, refusedToFit, problem, text }: PartsPa
         <input type="hidden" name="part" value={part} />
         <Choice name="old" label="Old part" value={old?.number ?? ""} of={catalogue} />
         <Choice name="fresh" label="New part" value={fresh?.number ?? ""} of={catalogue} />
-        <button type="submit" name="intent" value="hold" className="btn btn-main">
+        <button type="submit" name="intent" value="hold" className="btn">
           Compare
         </button>
       </Form>

@@ -120,10 +120,10 @@ function RouteCard({ way, busy, on, choose, fit, names }: RouteCardProps) {
       ) : (
         <span className="text-base text-soft">
           <span className="figures text-xl text-ink">{hours(way.minutes)}</span> for removal, usually{" "}
-          {hours(way.expected.low)} to {hours(way.expected.high)} with risks;{" "}
+          {hours(way.expected.low)} to {hours(way.expected.high)} with risks
           {way.nextPersonMinutes > 0
-            ? `extra work for the next person ${minutesText(way.nextPersonMinutes)}`
-            : way.breaks.length === 0 && "no extra work for the next person"}
+            ? `; extra work for the next person ${minutesText(way.nextPersonMinutes)}`
+            : way.breaks.length === 0 && "; no extra work for the next person"}
           {way.breaks.length > 0 && (
             <b className="block text-danger">Breaks or cuts: {way.breaks.join("; ")}</b>
           )}

@@ -15,11 +15,11 @@ import { textFields } from "../text/formText";
 import { randomId } from "../text/randomId";
 import { WorkPage } from "../workList/WorkPage";
 import { readWorkForm } from "../workList/workForm";
-import { workView } from "../workList/workView.server";
+import { proposedEntry, workView } from "../workList/workView.server";
 import type { Route } from "./+types/work";
 
 const form = z.object({
-  intent: z.enum(["add", "change", "done", "planned", "delete", "restore", "finish"]),
+  intent: z.enum(["add", "add-all", "change", "done", "planned", "delete", "restore", "finish"]),
   id: z.string().max(120).optional(),
   token: z.string().max(60).optional(),
 });
@@ -55,6 +55,18 @@ export async function action({ params, request }: Route.ActionArgs) {
       partsFitted(job.id, parts, then, now),
     );
     return redirect(refused ? address : `/jobs/${job.id}/prove`);
+  }
+  if (intent === "add-all") {
+    for (const proposal of (await workView(params.id)).proposals) {
+      const line = {
+        ...proposedEntry(proposal),
+        id: `${token ?? randomId()}-${proposal.key}`,
+        state: "planned",
+      } as const;
+      const answered = await answer(`work: ${workText(circuit, line)}`, addWork(job.id, line, now));
+      if (answered.data.problem) return answered;
+    }
+    return data({ problem: null, id: null });
   }
   if (intent === "add" || intent === "change") {
     const { currency } = await shopTerms();

@@ -58,9 +58,19 @@ function Proposals({ work }: { work: WorkData }) {
   const busy = useNavigation().state !== "idle";
   return (
     <section aria-labelledby="proposed" className="grid gap-2">
-      <h3 id="proposed" className="text-lg font-semibold">
-        What the findings ask for
-      </h3>
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <h3 id="proposed" className="text-lg font-semibold">
+          What the findings and the new parts ask for
+        </h3>
+        {work.proposals.length > 1 && (
+          <Form method="post">
+            <input type="hidden" name="token" value={work.token} />
+            <button type="submit" name="intent" value="add-all" className="btn" disabled={busy}>
+              Add all {work.proposals.length}
+            </button>
+          </Form>
+        )}
+      </div>
       <ul className="grid gap-2">
         {work.proposals.map(({ key, part, what, done, why, minutes, priceMinor, number, adapts }) => (
           <li key={key} className="sheet-card p-3">

@@ -2,7 +2,7 @@ import { usualRepair } from "@core/diagnose/verdict/stopping";
 import { listedPriceMinor } from "@core/match/partDescription";
 import { proposedFittings, proposedWork } from "@core/workList/proposedWork";
 import type { WorkDone } from "@core/workList/workDone";
-import { partsRepaired, type WorkLine } from "@core/workList/workLine";
+import type { WorkEntry, WorkLine } from "@core/workList/workLine";
 import { listParts } from "@db/repositories/parts.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { worksOf } from "@db/repositories/works.server";
@@ -42,6 +42,17 @@ interface ProposalView {
   readonly adapts: WorkLine["adapts"] | null;
 }
 
+/** A proposed line as it is stored. */
+export const proposedEntry = (proposal: ProposalView): WorkEntry => ({
+  ...(proposal.part ? { part: proposal.part } : {}),
+  what: proposal.what,
+  done: proposal.done,
+  plannedMinutes: proposal.minutes,
+  ...(proposal.priceMinor === null ? {} : { priceMinor: proposal.priceMinor }),
+  ...(proposal.number ? { number: proposal.number } : {}),
+  ...(proposal.adapts ? { adapts: proposal.adapts } : {}),
+});
+
 /** The lines that verdict, findings and new parts ask for. */
 function proposalsOf(
   { circuit, works, ...view }: JobView,
@@ -50,14 +61,16 @@ function proposalsOf(
   usual: Awaited<ReturnType<typeof usualOf>>,
 ): ProposalView[] {
   const name = (part: string): string => workName(circuit, { part, what: part });
-  const wanted = new Set([...named, ...partsRepaired(works)]);
+  const readings = activeReadings({ circuit, works, ...view });
+  // A wrong part is not proposed; Parts says what to do about it.
+  const chosen = matches.flatMap(({ part, match }) => (match?.verdict === "wrong" ? [] : [part]));
   const fittings = matches
-    .filter(({ part }) => wanted.has(part))
+    .filter(({ part }) => chosen.includes(part))
     .flatMap((match) =>
       fittingsOfMatches([match]).map((fitting) => ({ fitting, number: match.fresh.number })),
     );
   return [
-    ...proposedWork(circuit, named, activeReadings({ circuit, works, ...view }), works).map(
+    ...proposedWork(circuit, named, readings, works, chosen).map(
       ({ part, done, reason }): ProposalView => ({
         key: part,
         part,

@@ -9,12 +9,15 @@ export interface FittingStep {
   readonly adaptation: Adaptation;
 }
 
-/** The steps that a part's adaptations ask for, what is done at the car's wires first. */
+/** What is done at the car's wires comes first, then the bench; what puts the part in its place comes last. */
+function turnOf({ work }: Adaptation): number {
+  if (adaptationFacts[work].needsBatteryOff) return 0;
+  return work === "fit-ring" || work === "fit-lead" ? 2 : 1;
+}
+
+/** The steps that a part's adaptations ask for, in the order they are done. */
 export function fittingSteps(part: string, adaptations: readonly Adaptation[]): FittingStep[] {
-  const order = [...adaptations].sort(
-    (a, b) =>
-      Number(adaptationFacts[b.work].needsBatteryOff) - Number(adaptationFacts[a.work].needsBatteryOff),
-  );
+  const order = [...adaptations].sort((a, b) => turnOf(a) - turnOf(b));
   return order.map((adaptation) => ({ id: `fit-${part}-${adaptation.work}`, part, adaptation }));
 }
 

@@ -159,7 +159,7 @@ describe("a safe way, of three kinds", () => {
   test("steps that cut, or move the battery, have the negative off first even if the plan omits it", () => {
     const cut = routeTo("godwit-moulded", ["M1"]);
     expect(cut.steps[0]?.id).toBe("negative");
-    expect(cut.uses).toEqual(["adaptor ring", "six self-tapping screws", "sealing strip"]);
+    expect(cut.uses).toEqual(["adaptor ring", "six self-tapping screws", "sealing strip", "two 10 mm nuts"]);
     expect(routeTo("godwit-moulded", ["R2"]).steps.map(({ id }) => id)).not.toContain("negative");
   });
 

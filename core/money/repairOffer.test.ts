@@ -10,7 +10,7 @@ const input = (more: Partial<OfferInput> = {}): OfferInput => ({
   terms: { ...defaultShopTerms, hourMinor: 6000, comebackMinor: 10_000 },
   works: [pack],
   labourTitle: (works) => works.map(({ name }) => name).join(" and "),
-  p: 0.95,
+  cures: () => 0.95,
   cause: null,
   beside: null,
   guess: null,
@@ -103,12 +103,25 @@ describe("offers side by side", () => {
   });
 
   test("the odds are those of exactly this list", () => {
-    const odds = [0.2, 0.95].map((p) => repairOffers(input({ p }))[0]?.comebackChance);
+    const odds = [0.2, 0.95].map((p) => repairOffers(input({ cures: () => p }))[0]?.comebackChance);
     expect(odds.map((own) => Number(own?.toFixed(10)))).toEqual([0.8, 0.05]);
   });
 
+  test("two parts at once cure what either of them would", () => {
+    const both = repairOffers(
+      input({
+        cures: (works) => works.reduce((sum, { id }) => sum + (id === "R1" ? 0.5 : 0.3), 0),
+        beside: { ...motor, failsWithin: 0.1 },
+      }),
+    );
+    const odds = Object.fromEntries(
+      both.map(({ kind, comebackChance }) => [kind, Number(comebackChance.toFixed(10))]),
+    );
+    expect(odds).toMatchObject({ "part-only": 0.5, "both-at-once": 0.2 });
+  });
+
   test("one is recommended, by its whole cost; nothing but a test while the verdict is open", () => {
-    expect(recommended(offers, { p: 0.95 }, true)).toMatchObject({
+    expect(recommended(offers, input(), true)).toMatchObject({
       advice: "offer",
       kind: "part-only",
       reason: "cheapest",
@@ -119,12 +132,12 @@ describe("offers side by side", () => {
         cause: { ...motor, killsAgain: 0.6 },
       }),
     );
-    expect(recommended(dear, { p: 0.95 }, true)).toMatchObject({
+    expect(recommended(dear, input(), true)).toMatchObject({
       kind: "part-and-cause",
       reason: "cheapest-with-comebacks",
     });
-    expect(recommended(offers, { p: 0.4 }, false)).toEqual({ advice: "test-first", p: 0.4 });
-    expect(recommended([], { p: 1 }, true)).toBeNull();
+    expect(recommended(offers, input({ cures: () => 0.4 }), false)).toEqual({ advice: "test-first", p: 0.4 });
+    expect(recommended([], input(), true)).toBeNull();
   });
 
   test("a guess saves the diagnosis and costs a comeback seven times in ten", () => {

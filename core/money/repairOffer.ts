@@ -21,8 +21,8 @@ export interface OfferInput {
   readonly terms: ShopTerms;
   /** The lines of work; the root cause first if it is among them. */
   readonly works: readonly OfferedWork[];
-  /** Belief that exactly these lines cure the fault. */
-  readonly p: number;
+  /** Belief that exactly some lines cure the fault. */
+  readonly cures: (works: readonly OfferedWork[]) => number;
   /** The root cause if it is not among them, with the chance that it damages the new part within the warranty. */
   readonly cause: (OfferedWork & { readonly killsAgain: number }) | null;
   /** A part that shares the labour and may fail by itself. */
@@ -136,13 +136,13 @@ export function repairOffers(input: OfferInput): RepairOffer[] {
   const { terms, works, cause, beside, guess } = input;
   // Each of these ends the repair: it is not the fault, the root cause comes again, or what only buys time runs out.
   const lasts = (list: readonly OfferedWork[], again: number): number =>
-    list.reduce((left, { failsAgain }) => left * (1 - failsAgain), input.p * (1 - again));
+    list.reduce((left, { failsAgain }) => left * (1 - failsAgain), input.cures(list) * (1 - again));
   const again = cause?.killsAgain ?? 0;
   const offers: RepairOffer[] = [offer(input, "part-only", works, 1 - lasts(works, again))];
-  if (cause) offers.push(offer(input, "part-and-cause", [cause, ...works], 1 - lasts(works, 0)));
+  if (cause) offers.push(offer(input, "part-and-cause", [cause, ...works], 1 - lasts([cause, ...works], 0)));
   if (beside && beside.id !== cause?.id) {
     // The second part no longer fails; every other risk stays.
-    offers.push(offer(input, "both-at-once", [...works, beside], 1 - lasts(works, again)));
+    offers.push(offer(input, "both-at-once", [...works, beside], 1 - lasts([...works, beside], again)));
   }
   const handed = works.filter(({ priceMinor }) => priceMinor !== null);
   if (handed.length > 0) {
@@ -216,13 +216,13 @@ export type Recommendation =
  */
 export function recommended(
   offers: readonly RepairOffer[],
-  { p }: Pick<OfferInput, "p">,
+  { cures, works }: Pick<OfferInput, "cures" | "works">,
   isConfirmed: boolean,
 ): Recommendation | null {
   const own = offers.filter(({ kind }) => kind !== "owners-own" && kind !== "guess-first");
   const [best, next] = [...own].sort((a, b) => a.expectedMinor - b.expectedMinor);
   if (!best) return null;
-  if (!isConfirmed) return { advice: "test-first", p };
+  if (!isConfirmed) return { advice: "test-first", p: cures(works) };
   if (!next) return { advice: "offer", kind: best.kind, reason: "only-one", savesMinor: 0 };
   const isCheapest = own.every(({ priced: { totalMinor } }) => totalMinor >= best.priced.totalMinor);
   return {

@@ -8,11 +8,12 @@ import type { Reading } from "../predict/reading";
 import type { WorkDone } from "./workDone";
 import type { WorkLine } from "./workLine";
 
-/** Why a line of work is proposed: the verdict names the part, it was seen damaged, or the new part differs. */
+/** Why a line of work is proposed: by the verdict, by damage seen, by a new part chosen, or because that part differs. */
 export type WorkReason =
   | { readonly kind: "verdict" }
   | { readonly kind: "seen"; readonly seen: string }
-  | { readonly kind: "part"; readonly number: string };
+  | { readonly kind: "part"; readonly number: string }
+  | { readonly kind: "chosen" };
 
 /** A line of work that the job so far asks for. */
 export interface ProposedWork {
@@ -44,12 +45,14 @@ function workOn(circuit: Circuit, at: string, seen: string): WorkDone {
  * The lines of work that a verdict and the damage seen ask for, the root cause first. Parts that are on the list
  * already are left out.
  * @param replace parts of the verdict; none while it is open
+ * @param chosen parts that a new one is chosen for
  */
 export function proposedWork(
   circuit: Circuit,
   replace: readonly string[],
   readings: readonly Reading[],
   lines: readonly WorkLine[],
+  chosen: readonly string[] = [],
 ): ProposedWork[] {
   const listed = new Set(lines.map(({ part }) => part));
   const named = replace.map(
@@ -62,7 +65,12 @@ export function proposedWork(
       reason: { kind: "seen", seen: own.seen },
     }),
   );
-  return [...named, ...seen].filter(({ part }) => !listed.has(part));
+  const proposed = [...named, ...seen];
+  const others = chosen.filter((part) => proposed.every((own) => own.part !== part));
+  const renewals = others.map(
+    (part): ProposedWork => ({ part, done: "renewed", reason: { kind: "chosen" } }),
+  );
+  return [...proposed, ...renewals].filter(({ part }) => !listed.has(part));
 }
 
 /** A line of work that a new part asks for, because it differs from the old one. */

@@ -1,0 +1,12 @@
+import { mouldedMotor, splicedPack } from "./partSteps";
+import { test } from "./shop";
+import { byPointer } from "./steps";
+import type { Press } from "./workSteps";
+
+const press: Press = (page, name) => page.getByRole("button", { name, exact: true }).click();
+
+test("an improved pack is spliced in, and a lost screw stops the close until it is explained", ({ page }) =>
+  splicedPack(page, byPointer, press));
+
+test("a moulded motor is replaced by the ring kit, its wheel and tube carried over", ({ page }) =>
+  mouldedMotor(page, byPointer, press));
