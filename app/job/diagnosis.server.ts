@@ -14,10 +14,11 @@ const diagnosesKept = 40;
 const kept = new WeakMap<CompiledCircuit, LRUCache<string, Diagnosis>>();
 
 /** What a job's diagnosis uses in addition to its readings. */
-export const diagnoseOptions = ({ job, costs, repairs, learnt }: JobFacts): DiagnoseOptions => ({
+export const diagnoseOptions = ({ job, costs, repairs, earlier, learnt }: JobFacts): DiagnoseOptions => ({
   school: job.school,
   costs,
   repairs,
+  earlier,
   counts: learnt.counts,
   familyCounts: learnt.ofFamily,
 });

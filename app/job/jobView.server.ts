@@ -1,4 +1,5 @@
 import type { Circuit } from "@core/circuit/circuit";
+import type { EarlierVisit } from "@core/diagnose/history/earlierVisit";
 import type { FailedRepair } from "@core/diagnose/history/failedRepair";
 import { placesNeeded, testMinutes } from "@core/diagnose/tests/access";
 import { faultFromId } from "@core/fault/fault";
@@ -12,7 +13,7 @@ import { familyName } from "@core/solve/checks/circuitFamily";
 import type { Netlist } from "@core/solve/netlist/netlist";
 import type { Setup } from "@core/solve/netlist/setup";
 import { operatingPoint } from "@core/solve/operatingPoint";
-import { mends, type WorkLine } from "@core/workList/workLine";
+import { mends, partsMended, type WorkLine } from "@core/workList/workLine";
 import { findCircuit } from "@db/repositories/circuits.server";
 import { type FamilyCounts, faultCounts, measuredRepairs } from "@db/repositories/closures.server";
 import { type Fitting, fittingsOf } from "@db/repositories/fittings.server";
@@ -40,6 +41,8 @@ export interface JobFacts {
   readonly works: readonly WorkLine[];
   /** Parts put right in this job that did not fix the fault. */
   readonly repairs: readonly FailedRepair[];
+  /** The visit that this job is a comeback of; null if it is none, or if the circuit is another one now. */
+  readonly earlier: EarlierVisit | null;
   /** The shop's confirmed faults, which update the priors. */
   readonly learnt: FamilyCounts;
 }
@@ -90,11 +93,12 @@ export async function jobFactsAt(id: string | undefined): Promise<JobFacts> {
 }
 
 async function factsOf(job: Job, circuit: Circuit, netlist: Netlist): Promise<JobFacts> {
-  const [stored, notes, fittings, listed, { hourMinor, comebackMinor }, on] = await Promise.all([
+  const [stored, notes, fittings, listed, earlier, { hourMinor, comebackMinor }, on] = await Promise.all([
     readingsOf(job.id),
     notesOf(job.id),
     fittingsOf(job.id),
     worksOf(job.id),
+    earlierVisit(job),
     shopTerms(),
     learningOn(),
   ]);
@@ -111,7 +115,26 @@ async function factsOf(job: Job, circuit: Circuit, netlist: Netlist): Promise<Jo
     costs,
     works,
     repairs: failedRepairs(fittings, works, stored),
+    earlier,
     learnt,
+  };
+}
+
+/** What was read and put right on the visit that a job is a comeback of. */
+async function earlierVisit({ comebackOf, circuitId }: Job): Promise<EarlierVisit | null> {
+  const first = comebackOf === null ? null : await findJob(comebackOf);
+  if (!first || first.circuitId !== circuitId) return null;
+  const [stored, fittings, listed] = await Promise.all([
+    readingsOf(first.id),
+    fittingsOf(first.id),
+    worksOf(first.id),
+  ]);
+  const works = activeWorks(listed);
+  const mended = partsMended(works);
+  return {
+    readings: activeReadings({ stored }),
+    repairs: failedRepairs(fittings, works, stored),
+    parts: mended.length > 0 ? mended : (first.fitted ?? []),
   };
 }
 
@@ -150,7 +173,7 @@ export function stoppingCosts(
 export const presentRound = ({ repairs }: JobFacts): number => repairs.length + 1;
 
 /** Readings that are not deleted. */
-export const activeReadings = ({ stored }: JobFacts): Reading[] =>
+export const activeReadings = ({ stored }: Pick<JobFacts, "stored">): Reading[] =>
   stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));
 
 /** Their numbers in the evidence, in the same order. */

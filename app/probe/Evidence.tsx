@@ -1,4 +1,5 @@
 import { Fragment, memo, useCallback, useState } from "react";
+import { Link } from "react-router";
 import { useQueue } from "../entries/browserQueue";
 import { EntryForm, entriesAddress } from "../entries/useEntries";
 import type { EvidenceLine, NoteLine } from "../job/jobView.server";
@@ -13,10 +14,13 @@ interface EvidenceProps {
   readonly conflicts: readonly { readonly number: number; readonly why: string }[];
   /** Parts fitted that did not fix the fault, by the number of the last reading before each. */
   readonly repairs: readonly { readonly after: number; readonly name: string }[];
+  /** The visit that this one is a comeback of, and what was put right then. */
+  readonly earlier: { readonly job: number; readonly name: string } | null;
 }
 
 /** The readings in order; each can be deleted, restored and noted on. */
-export const Evidence = memo(function Evidence({ jobId, lines, notes, conflicts, repairs }: EvidenceProps) {
+export const Evidence = memo(function Evidence(props: EvidenceProps) {
+  const { jobId, lines, notes, conflicts, repairs, earlier } = props;
   const standing = lines.filter(({ struck }) => !struck).length;
   const [subject, setSubject] = useState<NoteSubject | null>(null);
   const closeNote = useCallback(() => setSubject(null), []);
@@ -59,6 +63,17 @@ export const Evidence = memo(function Evidence({ jobId, lines, notes, conflicts,
             </Fragment>
           ))}
           <Failed repairs={repairs} after={0} />
+          {earlier && (
+            <li className="list-none border-t-2 border-danger py-1 pl-2">
+              <b>
+                A comeback of <Link to={`/jobs/${earlier.job}`}>job {earlier.job}</Link>
+                {earlier.name && `: ${earlier.name}`}.
+              </b>{" "}
+              <span className="text-soft">
+                What that visit left open counts for half, a new fault for half.
+              </span>
+            </li>
+          )}
         </ol>
         <NoteDialog subject={subject} onClose={closeNote} />
       </section>

@@ -217,7 +217,7 @@ interface ProbeSideProps extends Shown {
 function ProbeSide(props: ProbeSideProps) {
   const { job, later, under, onUnder, next, probe, onNext, lettersOn } = props;
   const { offered, tests } = next;
-  const { evidence, notes, conflicts, repairs } = later.job;
+  const { evidence, notes, conflicts, repairs, earlier } = later.job;
   return (
     <aside className="relative min-w-0 short-phone:order-first border-rule bg-bench md:border-l print:hidden">
       <div className="aside-pane flex flex-col gap-3 overflow-y-auto p-3.5 md:scroll-pb-40">
@@ -255,7 +255,14 @@ function ProbeSide(props: ProbeSideProps) {
           shownFaults={job.under.map(({ fault }) => fault)}
           onShow={onUnder}
         />
-        <Evidence jobId={job.id} lines={evidence} notes={notes} conflicts={conflicts} repairs={repairs} />
+        <Evidence
+          jobId={job.id}
+          lines={evidence}
+          notes={notes}
+          conflicts={conflicts}
+          repairs={repairs}
+          earlier={earlier}
+        />
         <HandsBusy say={offered ? testText(props.bench.circuit, JSON.parse(offered.look) as Test) : ""} />
       </div>
     </aside>

@@ -129,7 +129,7 @@ function suspectLines(view: JobView, { suspects }: Diagnosis): SuspectLine[] {
   const moved = beliefHistory(
     engine,
     activeReadings(view),
-    { repairs: view.repairs, counts, familyCounts },
+    { repairs: view.repairs, earlier: view.earlier, counts, familyCounts },
     new Map([...lines].map(([group, { p }]) => [group, p])),
   );
   return shown.map(([group, line]) => ({
@@ -274,6 +274,11 @@ export function probeView(view: JobView) {
       after: numbers[after - 1] ?? 0,
       name: repairName(circuit, parts),
     })),
+    /** The visit that this one is a comeback of, and what was put right then. */
+    earlier:
+      view.earlier && view.job.comebackOf !== null
+        ? { job: view.job.comebackOf, name: repairName(circuit, view.earlier.parts) }
+        : null,
     notes: noteLines(notes.filter(({ readingId }) => readingId === null)),
     conflicts: diagnosis.conflicts.map((conflict) => ({
       number: conflict.slip.number,

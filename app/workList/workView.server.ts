@@ -61,7 +61,7 @@ function proposalsOf(
   usual: Awaited<ReturnType<typeof usualOf>>,
 ): ProposalView[] {
   const name = (part: string): string => workName(circuit, { part, what: part });
-  const readings = activeReadings({ circuit, works, ...view });
+  const readings = activeReadings(view);
   // A wrong part is not proposed; Parts says what to do about it.
   const chosen = matches.flatMap(({ part, match }) => (match?.verdict === "wrong" ? [] : [part]));
   const fittings = matches

@@ -13,6 +13,7 @@ import { type Agreement, asIfTrue } from "./explain/asIfTrue";
 import { type Conflict, conflicts } from "./explain/conflict";
 import { type Support, supportOf } from "./explain/expectation";
 import { type SuspectWhy, suspectWhy } from "./explain/reasons";
+import { beginning, type EarlierVisit } from "./history/earlierVisit";
 import { believeThrough, type FailedRepair, readingsBefore } from "./history/failedRepair";
 import { type Proof, proofOf } from "./proof/proof";
 import { candidateTests } from "./tests/candidateTests";
@@ -96,6 +97,8 @@ export interface DiagnoseOptions {
   readonly familyCounts?: readonly FaultCount[];
   /** Repairs that did not fix the fault, between the readings. */
   readonly repairs?: readonly FailedRepair[];
+  /** The visit that this one is a comeback of. */
+  readonly earlier?: EarlierVisit | null;
   /** Reasons for every suspect and every cleared part, not only for the leading ones. */
   readonly explainAll?: boolean;
   /** The tests that follow each outcome, and the strategies' minutes. */
@@ -133,7 +136,8 @@ export function diagnose(
   const priors = priorsFrom(compiled, options.counts, options.familyCounts);
   const repairs = options.repairs ?? [];
   const before = readingsBefore(repairs, readings.length);
-  const believed = believeThrough(compiled, readings, repairs, priors);
+  const begun = beginning(compiled, options.earlier, priors);
+  const believed = believeThrough(compiled, readings, repairs, begun);
   const belief = options.numbers ? { ...believed, numbers: options.numbers.slice(before) } : believed;
   const tools = options.tools ?? allTools;
   const next: NextOptions = { tools, school: options.school ?? "least-time", count: weighedLooks };

@@ -6,6 +6,7 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { perCircuit } from "../../predict/tables/perCircuit";
 import type { Belief } from "../belief/belief";
 import { type FaultCount, priorsFrom } from "../belief/learnedPrior";
+import { beginning, type EarlierVisit } from "./earlierVisit";
 import { believeThrough, type FailedRepair } from "./failedRepair";
 
 /** The start of a job's belief, and the repairs tried since. */
@@ -14,6 +15,8 @@ export interface Past {
   /** The shop's counts of other families and of this circuit's own; none to use the table's odds. */
   readonly counts?: readonly FaultCount[];
   readonly familyCounts?: readonly FaultCount[];
+  /** The visit that this one is a comeback of. */
+  readonly earlier?: EarlierVisit | null;
 }
 
 /** Suspects counted together. */
@@ -70,7 +73,7 @@ export function beliefHistory(
 ): ReadonlyMap<SuspectGroup, readonly number[]> {
   const groups = suspectGroups(compiled);
   const own = stepsOf(compiled);
-  const begun = JSON.stringify([past.counts, past.familyCounts]);
+  const begun = JSON.stringify([past.counts, past.familyCounts, past.earlier]);
   let key = begun;
   const steps = Array.from({ length: readings.length + 1 }, (_, taken) => {
     const repairs = past.repairs.filter(({ after }) => after <= taken);
@@ -95,7 +98,7 @@ const mostSteps = 400;
 
 function beliefAfter(compiled: CompiledCircuit, readings: readonly Reading[], past: Past): Belief {
   const priors = priorsFrom(compiled, past.counts, past.familyCounts);
-  return believeThrough(compiled, readings, past.repairs, priors);
+  return believeThrough(compiled, readings, past.repairs, beginning(compiled, past.earlier, priors));
 }
 
 function byGroup(belief: Belief, { all, of }: SuspectGroups): Float64Array {

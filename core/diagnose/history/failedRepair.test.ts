@@ -10,6 +10,7 @@ import { believeThrough, newPartBad, readingsBefore, secondFault } from "./faile
 
 const engine = shippedEngine("whimbrel-four-speed");
 const complaint: Reading[] = heard({ "1": "none", "2": "none", "3": "none", "4": "normal" });
+const second = secondFault(engine);
 const pack = { after: complaint.length, parts: ["R1"] };
 const stillDead: Reading[] = [
   { test: "airflow", key: "run", setting: "2", seen: "none" },
@@ -36,7 +37,7 @@ describe("a repair that did not fix the fault", () => {
     const known = [...before].reduce((sum, p) => sum + p, 0);
     const kept = engine.variants.flatMap(({ fault, prior }, i) =>
       fault.parts.length === 1 && !["R1", "X5", "M1"].includes(fault.parts[0] ?? "")
-        ? [{ i, own: (1 - newPartBad - secondFault) * (before[i] ?? 0), prior }]
+        ? [{ i, own: (1 - newPartBad - second) * (before[i] ?? 0), prior }]
         : [],
     );
     const elsewhere = engine.variants.reduce(
@@ -44,8 +45,7 @@ describe("a repair that did not fix the fault", () => {
       0,
     );
     const ratios = kept.map(
-      ({ i, own, prior }) =>
-        (after.variants[i] as number) / (own + (secondFault * known * prior) / elsewhere),
+      ({ i, own, prior }) => (after.variants[i] as number) / (own + (second * known * prior) / elsewhere),
     );
     expect(ratios.length).toBeGreaterThan(20);
     for (const ratio of ratios) expect(ratio / (ratios[0] as number)).toBeCloseTo(1, 6);
@@ -74,7 +74,7 @@ describe("a repair that did not fix the fault", () => {
     const priorOf = (family: string) =>
       engine.variants.reduce((sum, own) => (own.family === family ? sum + own.prior : sum), 0);
     const expected = (own: number, prior: number) =>
-      (1 - newPartBad - secondFault) * own + (secondFault * known * prior) / elsewhere;
+      (1 - newPartBad - second) * own + (second * known * prior) / elsewhere;
     const wire = engine.variants[plain];
     const scale = (after.variants[plain] as number) / expected(before[plain] as number, wire?.prior ?? 0);
     expect(of(after.variants, tight)).toBeCloseTo(

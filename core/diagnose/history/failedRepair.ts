@@ -2,6 +2,7 @@ import { plugsOf } from "../../circuit/plugs";
 import { faultId, suspectGroupId } from "../../fault/faultId";
 import type { Reading } from "../../predict/reading";
 import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
+import { perCircuit } from "../../predict/tables/perCircuit";
 import { type Belief, believe, type Start } from "../belief/belief";
 
 /** A repair that did not fix the fault: the parts replaced, and the number of readings before it. */
@@ -13,8 +14,15 @@ export interface FailedRepair {
 /** Probability that the new part is faulty too, or that a plug on it is not fully seated (judgement, no source). */
 export const newPartBad = 0.01;
 
-/** Probability of a second fault that the first one hid (judgement, no source). */
-export const secondFault = 0.01;
+/**
+ * Probability of a second fault that the first one hid: as often as this vehicle's faults come in pairs, by the odds of
+ * its own catalogue (7 to 11 % on the shipped circuits). So a part that was proved bad stays the right repair, and a
+ * second fault is the usual reason why the check fails after it.
+ */
+export const secondFault = perCircuit(({ variants }: CompiledCircuit): number => {
+  const sum = (of: typeof variants): number => of.reduce((total, { prior }) => total + prior, 0);
+  return sum(variants.filter(({ fault }) => fault.names.length > 1)) / sum(variants);
+});
 
 /** Where a suspect's belief goes once some parts are new. */
 const cured = -1;
@@ -44,6 +52,7 @@ export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: re
   const { variants } = compiled;
   const fresh = new Set(parts);
   const left = leftOver(compiled, fresh);
+  const second = secondFault(compiled);
   const joint = new Float64Array(variants.length * samples);
   const byDraw = new Float64Array(samples);
   for (let variant = 0, cell = 0; variant < variants.length; variant++) {
@@ -53,7 +62,7 @@ export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: re
       byDraw[sample] = (byDraw[sample] as number) + own;
       if (onto === cured) continue;
       joint[onto * samples + sample] =
-        (joint[onto * samples + sample] as number) + (1 - newPartBad - secondFault) * own;
+        (joint[onto * samples + sample] as number) + (1 - newPartBad - second) * own;
     }
   }
   const touched = new Set([...parts, ...parts.flatMap((part) => plugsOf(compiled.netlist.circuit, part))]);
@@ -70,7 +79,7 @@ export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: re
   const again = all.filter((index) => variants[index]?.fault.parts.every((part) => touched.has(part)));
   spread(newPartBad, again);
   spread(
-    secondFault,
+    second,
     all.filter((index) => left[index] === index),
   );
   return { joint, unknown: belief.unknown };
@@ -79,17 +88,17 @@ export function carriedOver(compiled: CompiledCircuit, belief: Belief, parts: re
 /**
  * The belief after readings with failed repairs between them: each series of readings starts from the belief the
  * previous one left. The result covers the readings since the last repair.
- * @param priors by suspect, in place of the catalogue's
+ * @param begun a belief to begin with, or odds by suspect in place of the catalogue's
  */
 export function believeThrough(
   compiled: CompiledCircuit,
   readings: readonly Reading[],
   repairs: readonly FailedRepair[],
-  priors: ArrayLike<number> | null = null,
+  begun: Belief["start"] = null,
 ): Belief {
   const sorted = [...repairs].sort((a, b) => a.after - b.after);
   let from = 0;
-  let start: Start | ArrayLike<number> | null = priors;
+  let start: Belief["start"] = begun;
   for (const { after, parts } of sorted) {
     const upTo = Math.min(after, readings.length);
     start = carriedOver(compiled, believe(compiled, readings.slice(from, upTo), undefined, start), parts);
