@@ -3,6 +3,7 @@ const core = [
   "problem",
   "chance",
   "units",
+  "labour",
   "money",
   "signal",
   "circuit",

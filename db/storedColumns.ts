@@ -7,6 +7,7 @@ import { parseCircuit } from "@core/circuit/parseCircuit";
 import { cautions } from "@core/diagnose/tests/caution";
 import { strategies } from "@core/diagnose/tests/strategy";
 import { practiceActSchema, practiceCaseSchema } from "@core/formats/practiceFile";
+import { worksDone } from "@core/labour/workDone";
 import { parsePart } from "@core/match/partDescription";
 import { estimateLineSchema, roundingSchema } from "@core/money/estimateLine";
 import { readingSchema } from "@core/predict/reading";
@@ -19,7 +20,6 @@ import { promiseSchema } from "@core/records/promise";
 import { symptoms } from "@core/records/symptom";
 import { draftBaseSchema, draftStepSchema } from "@core/trace/draft";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
-import { worksDone } from "@core/workList/workDone";
 import { workDetailSchema, workStates } from "@core/workList/workLine";
 import { z } from "zod";
 

@@ -1,5 +1,5 @@
+import type { Adaptation, AdaptationWork } from "@core/access/adaptation";
 import type { Circuit } from "@core/circuit/circuit";
-import type { Adaptation, AdaptationWork } from "@core/match/adaptation";
 import { repairName } from "./partName";
 
 const titles: Readonly<Record<AdaptationWork, (count: number) => string>> = {

@@ -1,6 +1,6 @@
+import type { WorkDone } from "@core/labour/workDone";
 import type { OfferedWork, OfferKind } from "@core/money/repairOffer";
 import { listed } from "@core/units/wording";
-import type { WorkDone } from "@core/workList/workDone";
 
 /** The name of each way to do the repair. */
 export const offerTitles: Readonly<Record<OfferKind, string>> = {

@@ -1,6 +1,6 @@
 import type { Circuit } from "@core/circuit/circuit";
+import type { WorkDone } from "@core/labour/workDone";
 import type { WorkReason } from "@core/workList/proposedWork";
-import type { WorkDone } from "@core/workList/workDone";
 import { isTemporary, type WorkEntry } from "@core/workList/workLine";
 import { repairName } from "./partName";
 

@@ -58,7 +58,7 @@ export function TrayCard({ tray }: { tray: RepairData["tray"] }) {
 
 /** What became of screws, as noted so far. */
 function TrayNotes({ tray }: { tray: RepairData["tray"] }) {
-  const { unnote, isWaiting } = useTicks();
+  const { deleteNote, isWaiting } = useTicks();
   return tray.notes.map(({ id, text }) => (
     <p key={id} className="mt-1 flex flex-wrap items-center gap-2 text-base">
       <span className="border-l-4 border-rule pl-2">{text}</span>
@@ -67,7 +67,7 @@ function TrayNotes({ tray }: { tray: RepairData["tray"] }) {
         disabled={isWaiting({ id })}
         className="min-h-11 px-1 text-soft underline"
         aria-label={`delete: ${text}`}
-        onClick={() => unnote(id)}
+        onClick={() => deleteNote(id)}
       >
         delete
       </button>

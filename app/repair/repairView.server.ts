@@ -1,3 +1,4 @@
+import { adaptationFacts } from "@core/access/adaptation";
 import { failsWithin } from "@core/access/failureChance";
 import { fastenerText } from "@core/access/fastener";
 import { type AccessPlan, type AccessStep, testStepId } from "@core/access/plan";
@@ -13,7 +14,6 @@ import { type PlaceSign, whereIsIt } from "@core/access/whereIsIt";
 import { type OtherPart, whileThere } from "@core/access/whileThere";
 import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
-import { adaptationFacts } from "@core/match/adaptation";
 import { listedPriceMinor, type PartDescription } from "@core/match/partDescription";
 import { minutesMinor, repairDefaults, type StoppingCosts } from "@core/money/stoppingCosts";
 import type { Job } from "@db/repositories/jobs.server";

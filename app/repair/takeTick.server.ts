@@ -33,7 +33,7 @@ const form = z.discriminatedUnion("intent", [
     count: z.coerce.number().int().min(1).max(99),
     words: z.string().trim().max(200).default(""),
   }),
-  z.object({ intent: z.literal("untray"), id: z.uuid() }),
+  z.object({ intent: z.literal("tray-delete"), id: z.uuid() }),
 ]);
 
 /**
@@ -51,7 +51,7 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
   const own = { jobId: job.id, address: `/jobs/${job.id}/ticks`, fields, at };
   if (sent.intent === "untick")
     return intoJob({ ...own, words: "a step undone" }, deleteTick(job.id, sent.id, at));
-  if (sent.intent === "untray")
+  if (sent.intent === "tray-delete")
     return intoJob({ ...own, words: "a note about a screw deleted" }, deleteTrayNote(job.id, sent.id, at));
   if (sent.intent === "tray") {
     const { token, kind, sort, count, words } = sent;

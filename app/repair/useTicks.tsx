@@ -16,7 +16,7 @@ interface Ticks {
   /** Says what became of a screw. */
   readonly note: (note: TrayNote & { readonly words: string }) => void;
   /** Removes such a note. */
-  readonly unnote: (id: string) => void;
+  readonly deleteNote: (id: string) => void;
   /** Removes a tick. */
   readonly untick: (id: string) => void;
   /** True until a tick of this step, or its undo, is stored and displayed. */
@@ -31,7 +31,7 @@ interface Ticks {
 const TicksContext = createContext<Ticks>({
   tick: () => {},
   note: () => {},
-  unnote: () => {},
+  deleteNote: () => {},
   untick: () => {},
   isWaiting: () => false,
   waitingHere: 0,
@@ -62,7 +62,7 @@ export function TicksProvider({ jobId, children }: TicksProviderProps) {
           `${step} ticked`,
         ),
       note: (note) => send({ intent: "tray", ...note, count: String(note.count) }, trayNoteText(note)),
-      unnote: (id) => send({ intent: "untray", id }, "a note about a screw deleted"),
+      deleteNote: (id) => send({ intent: "tray-delete", id }, "a note about a screw deleted"),
       untick: (id) => send({ intent: "untick", id }, "a step undone"),
       isWaiting: (what) =>
         pending.some(({ fields }) =>

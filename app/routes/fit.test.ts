@@ -116,7 +116,7 @@ describe("the fit page", () => {
     const lost = (await fitPage()).tray;
     expect(lost.sorts[2]).toMatchObject({ lying: 3, lost: 1 });
     expect(lost.notes.map(({ text }) => text)).toEqual([`1 × ${sort}, lost in the car: behind the carpet`]);
-    await answer(ticks.action, { intent: "untray", id: note.token }, wagon);
+    await answer(ticks.action, { intent: "tray-delete", id: note.token }, wagon);
     expect((await fitPage()).tray.sorts[2]).toMatchObject({ lying: 4, lost: 0 });
   });
 

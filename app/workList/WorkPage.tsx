@@ -1,5 +1,5 @@
+import { type WorkDone, worksDone } from "@core/labour/workDone";
 import { minutesText } from "@core/units/wording";
-import { type WorkDone, worksDone } from "@core/workList/workDone";
 import { workTitles } from "@words/workWords";
 import { Form, Link, useNavigation } from "react-router";
 import { amountText, priceText } from "../text/money";

@@ -1,7 +1,7 @@
 import { usualRepair } from "@core/diagnose/verdict/stopping";
+import type { WorkDone } from "@core/labour/workDone";
 import { listedPriceMinor } from "@core/match/partDescription";
 import { proposedFittings, proposedWork } from "@core/workList/proposedWork";
-import type { WorkDone } from "@core/workList/workDone";
 import type { WorkEntry, WorkLine } from "@core/workList/workLine";
 import { listParts } from "@db/repositories/parts.server";
 import { shopTerms } from "@db/repositories/settings.server";

@@ -1,4 +1,4 @@
-import { type Adaptation, adaptationFacts } from "../match/adaptation";
+import { type Adaptation, adaptationFacts } from "./adaptation";
 import type { StepCaution } from "./stepCaution";
 
 /** Work on a new part, done while the old one is out, and ticked like any step. */

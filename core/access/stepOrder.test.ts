@@ -1,7 +1,7 @@
 // The order of steps is common practice, no source.
 import { describe, expect, test } from "@jest/globals";
-import { adaptation } from "../match/adaptation";
 import { shippedPlan } from "../testing/shippedPlan";
+import { adaptation } from "./adaptation";
 import { fittingSteps } from "./fittingStep";
 import { refitting } from "./refitting";
 import { quickestRoute } from "./route";

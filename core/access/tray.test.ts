@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { fastenerText, screwsBack, screwsOut, toolFor } from "./fastener";
 import type { AccessStep } from "./plan";
-import { callsBefore, plannedScrews, plannedSorts, type TrayEntry, trayOf, unexplained } from "./tray";
+import { callsBefore, plannedSorts, screwsIn, type TrayEntry, trayOf, unexplained } from "./tray";
 
 const steps: readonly AccessStep[] = [
   {
@@ -39,7 +39,7 @@ test("fasteners in words, the tool that turns them, and the number that goes int
 
 describe("the tray", () => {
   test("never holds fewer than no screws, and names the step that got too many back", () => {
-    const [first] = steps.filter((step) => plannedScrews(step).out > 0);
+    const [first] = steps.filter((step) => plannedSorts(step, "in").length > 0);
     const id = first?.id ?? "";
     const over = [tick(id, "in", 1), tick(id, "back", 3)];
     expect(trayOf(steps, over)).toMatchObject({ lying: 0, out: 1, back: 3 });
@@ -81,10 +81,11 @@ describe("the tray", () => {
   test("is empty and without warnings after any job done by its plan", () => {
     fc.assert(
       fc.property(fc.shuffledSubarray(steps.map(({ id }) => id)), (order) => {
-        const planned = new Map(steps.map((step) => [step.id, plannedScrews(step)]));
+        const planned = (id: string, way: "in" | "back"): number =>
+          screwsIn(steps.flatMap((step) => (step.id === id ? plannedSorts(step, way) : [])));
         const entries = order.flatMap((id) => [
-          tick(id, "in", planned.get(id)?.out ?? 0),
-          tick(id, "back", planned.get(id)?.back ?? 0),
+          tick(id, "in", planned(id, "in")),
+          tick(id, "back", planned(id, "back")),
         ]);
         expect(trayOf(steps, entries)).toMatchObject({ lying: 0, calls: [] });
       }),

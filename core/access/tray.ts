@@ -64,15 +64,13 @@ export interface TrayCall {
   readonly screws: number;
 }
 
+/** All screws of a step by its plan, out and back. */
 const planned = (step: AccessStep) => ({
   out: (step.fasteners ?? []).reduce((sum, fastener) => sum + screwsOut(fastener), 0),
   back: (step.fasteners ?? []).reduce((sum, fastener) => sum + screwsBack(fastener), 0),
 });
 
-/** Screws a step puts into the tray, and those it takes when refitted, by its plan. */
-export const plannedScrews = planned;
-
-/** The same by sort; sorts of which a step has none are left out. */
+/** Fasteners a step puts into the tray, or those it takes when refitted, by its plan and by sort. */
 export function plannedSorts({ fasteners = [] }: AccessStep, way: "in" | "back"): SortCount[] {
   const counts = new Map<string, number>();
   for (const fastener of fasteners) {

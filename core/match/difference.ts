@@ -1,4 +1,4 @@
-import { type Adaptation, type AdaptationWork, adaptation } from "./adaptation";
+import { type Adaptation, type AdaptationWork, adaptation } from "../access/adaptation";
 import type { Mount, PartDescription } from "./partDescription";
 
 /** The consequence of a difference between the old and the new part. */

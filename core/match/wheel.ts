@@ -1,4 +1,4 @@
-import type { AdaptationWork } from "./adaptation";
+import type { AdaptationWork } from "../access/adaptation";
 import { adaptable, harmless, type PartDifference, type Wheel, wrong } from "./difference";
 import type { PartDescription } from "./partDescription";
 

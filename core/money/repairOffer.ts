@@ -1,4 +1,4 @@
-import type { WorkDone } from "../workList/workDone";
+import type { WorkDone } from "../labour/workDone";
 import { type Priced, priced } from "./estimate";
 import type { EstimateLine } from "./estimateLine";
 import { scaled, shareOf } from "./rounding";

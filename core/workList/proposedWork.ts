@@ -1,11 +1,11 @@
+import { adaptationFacts } from "../access/adaptation";
 import type { FittingStep } from "../access/fittingStep";
 import type { Circuit } from "../circuit/circuit";
 import { damageLeft } from "../diagnose/verdict/damageSeen";
 import { theCar } from "../fault/repair";
-import { adaptationFacts } from "../match/adaptation";
+import type { WorkDone } from "../labour/workDone";
 import { plugOf } from "../match/spliceLeads";
 import type { Reading } from "../predict/reading";
-import type { WorkDone } from "./workDone";
 import type { WorkLine } from "./workLine";
 
 /** Why a line of work is proposed: by the verdict, by damage seen, by a new part chosen, or because that part differs. */

@@ -1,9 +1,9 @@
 // What a job's findings ask for, and what its lines of work say of the parts (common practice, no source).
 import { describe, expect, test } from "@jest/globals";
+import type { WorkDone } from "../labour/workDone";
 import { shippedEngine } from "../testing/shippedCircuit";
 import { look } from "../testing/takenReadings";
 import { proposedWork, usualWork } from "./proposedWork";
-import type { WorkDone } from "./workDone";
 import { isTemporary, partsMended, type WorkLine, workEntrySchema } from "./workLine";
 
 const { circuit } = shippedEngine("whimbrel-four-speed").netlist;

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { adaptationWorks } from "../match/adaptation";
-import { type WorkDone, worksDone } from "./workDone";
+import { adaptationWorks } from "../access/adaptation";
+import { type WorkDone, worksDone } from "../labour/workDone";
 
 const words = (most: number) => z.string().trim().min(1).max(most);
 const minutes = z.number().min(0, "cannot be negative").max(1440, "cannot be more than a day");

@@ -1,5 +1,5 @@
-import type { StepCaution } from "../access/stepCaution";
-import type { WorkDone } from "../workList/workDone";
+import type { WorkDone } from "../labour/workDone";
+import type { StepCaution } from "./stepCaution";
 
 /** Work that makes a part fit although it differs from the old one. */
 export const adaptationWorks = [
