@@ -29,7 +29,7 @@ test("a left-over screw is reported before the panel closes", async ({ page }) =
   for (const step of ["mat", "lower-panel", "x5-off", "pack-screws"]) {
     const line = page.locator(`[data-way="in"] [data-step="${step}"]`);
     await line.getByRole("button", { name: /^Removed\b/ }).click();
-    await expect(line.getByRole("button", { name: "undo" })).toBeVisible();
+    await expect(line.getByRole("button", { name: "undo", exact: true })).toBeVisible();
   }
   await page.getByRole("tab", { name: /^Refitting/ }).click();
   const line = page.locator('[data-way="back"] [data-step="pack-screws"]');
@@ -38,7 +38,7 @@ test("a left-over screw is reported before the panel closes", async ({ page }) =
   await expect(
     page.getByText(/Before you close this: Remove the pack, two screws: 1 screw left over/).first(),
   ).toBeVisible();
-  await line.getByRole("button", { name: "undo" }).click();
+  await line.getByRole("button", { name: "undo", exact: true }).click();
   await expect(page.getByText(/Before you close this/)).toHaveCount(0);
 });
 
@@ -55,11 +55,11 @@ test("a tick made while the server is away survives a reload and is stored once 
   await expect(page.getByText(/One step is waiting on this device/)).toBeVisible();
   await page.reload();
   await expect(page.getByText(/One step is waiting on this device/)).toBeVisible();
-  await expect(line.getByRole("button", { name: "undo" })).toBeHidden();
+  await expect(line.getByRole("button", { name: "undo", exact: true })).toBeHidden();
   away = false;
-  await expect(line.getByRole("button", { name: "undo" })).toBeVisible();
+  await expect(line.getByRole("button", { name: "undo", exact: true })).toBeVisible();
   await page.reload();
-  await line.getByRole("button", { name: "undo" }).click();
+  await line.getByRole("button", { name: "undo", exact: true }).click();
   await expect(line.getByRole("button", { name: /^Removed\b/ })).toBeVisible();
 });
 
@@ -69,7 +69,7 @@ test("the new part compared with the old one: adapted, wrong, overridden in word
   await page.getByLabel("New part").selectOption("QR 700 118");
   await page.getByRole("button", { name: "Compare" }).click();
   await expect(page.getByRole("heading", { name: "Fits with modification." })).toBeVisible();
-  await expect(page.locator('[data-feature="wheel"]')).toContainText("reused");
+  await expect(page.locator('[data-feature="wheel"]')).toContainText("used again");
   await page.getByLabel("New part").selectOption("QR 700 119");
   await page.getByRole("button", { name: "Compare" }).click();
   await expect(page.getByRole("heading", { name: "Wrong part. Return it." })).toBeVisible();
@@ -105,11 +105,11 @@ test("a part that is not listed is typed in and compared with the old one", asyn
   await page.getByLabel("T1 to T2").fill("2,4");
   await page.getByLabel("T2 to T3").fill("1.3");
   await page.getByLabel("T3 to N").fill("0.7");
-  await page.getByLabel("Screws").fill("a few");
+  await page.getByLabel("Screws", { exact: true }).fill("a few");
   await page.getByRole("button", { name: /^Add it to the list/ }).click();
   await expect(page.getByText(/screws: expected number, got "a few"/)).toBeVisible();
   await expect(page.getByLabel("T1 to T2")).toHaveValue("2,4");
-  await page.getByLabel("Screws").fill("2");
+  await page.getByLabel("Screws", { exact: true }).fill("2");
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map(({ id }) => id)).toEqual([]);
   await page.getByRole("button", { name: /^Add it to the list/ }).click();
@@ -142,7 +142,7 @@ test("an estimate is changed, refused, saved, downloaded as PDF and CSV, and bil
     const bytes = readFileSync(await download.path());
     expect(bytes.length).toBeGreaterThan(100);
     if (kind === "PDF") expect(bytes.subarray(0, 5).toString()).toBe("%PDF-");
-    else expect(bytes.toString()).toContain("Replace");
+    else expect(bytes.toString()).toContain("Renew");
   }
   const bill = page.locator('[data-editor="bill"]');
   await bill.getByText(/^The bill/).click();

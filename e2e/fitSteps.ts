@@ -26,7 +26,7 @@ async function tickAll(page: Page, way: "in" | "back", phone: boolean): Promise<
     if (phone) await title.tap();
     else await line.getByRole("button", { name: verbs }).click();
     const own = list.locator(`[data-step="${step}"]`);
-    await expect(own.getByRole("button", { name: "undo" })).toBeVisible();
+    await expect(own.getByRole("button", { name: "undo", exact: true })).toBeVisible();
     played.push(step);
   }
 }

@@ -67,8 +67,8 @@ export async function splicedPack(page: Page, enter: Enter, press: Press): Promi
   for (const line of [
     "resistor pack R1: renew (HW 4410-18)",
     "resistor plug X5: splice in a new plug",
-    "corner, resistor pack R1: adapt to fit",
-    "gasket, resistor pack R1: carry over to the new part",
+    "corner of resistor pack R1: adapt to fit",
+    "gasket of resistor pack R1: carry over to the new part",
   ])
     await expect(page.getByText(line)).toBeVisible();
 
@@ -105,7 +105,7 @@ export async function splicedPack(page: Page, enter: Enter, press: Press): Promi
   const card = page.getByRole("article", { name: "Job card" });
   await expect(card).toContainText("resistor pack R1 renewed (HW 4410-18)");
   await expect(card).toContainText("resistor plug X5: new plug spliced in");
-  await expect(card).toContainText("gasket, resistor pack R1 carried over to the new part");
+  await expect(card).toContainText("gasket of resistor pack R1 carried over to the new part");
   await expect(card).toContainText("1 × 7 mm screw, lost in the car: behind the carpet");
 }
 
@@ -145,7 +145,7 @@ export async function mouldedMotor(page: Page, enter: Enter, press: Press): Prom
   await press(page, "Close the job");
   const card = page.getByRole("article", { name: "Job card" });
   await expect(card).toContainText("blower motor M1 renewed (SG 905-11)");
-  await expect(card).toContainText("wheel, blower motor M1 carried over to the new part");
-  await expect(card).toContainText("vent tube, blower motor M1 carried over to the new part");
-  await expect(card).toContainText("fixing ring and sealing strip, blower motor M1 fitted");
+  await expect(card).toContainText("wheel of blower motor M1 carried over to the new part");
+  await expect(card).toContainText("vent tube of blower motor M1 carried over to the new part");
+  await expect(card).toContainText("fixing ring and sealing strip of blower motor M1 fitted");
 }

@@ -46,9 +46,9 @@ const things: Readonly<Record<AdaptationWork, string>> = {
   "fit-ring": "fixing ring and sealing strip",
 };
 
-/** What an adaptation is done to, for the work list: `vent tube, blower motor M1`. */
+/** What an adaptation is done to, for the work list: `vent tube of blower motor M1`. */
 export const adaptationThing = (circuit: Circuit, work: AdaptationWork, part: string): string =>
-  `${things[work]}, ${repairName(circuit, [part])}`;
+  `${things[work]} of ${repairName(circuit, [part])}`;
 
 const crimped =
   "Slide the heat-shrink on first. Join one lead at a time, colour to colour or pin to pin, crimp, tug and seal it";

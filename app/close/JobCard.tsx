@@ -71,6 +71,7 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
           </div>
         ))}
       </Row>
+      {card.warranties.length > 0 && <Row title="Warranty">{card.warranties.join("; ")}</Row>}
       {card.remarks.length > 0 && (
         <Row title="Remarks">
           <ul className="list-disc pl-5">

@@ -136,6 +136,7 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
     if (card.rounds.length > 1) line(paper, `Round ${number}${failed ? ", the final check failed" : ""}:`);
     for (const work of words) line(paper, `· ${work}`);
   }
+  if (card.warranties.length > 0) line(paper, `Warranty: ${card.warranties.join("; ")}`);
   for (const remark of card.remarks) line(paper, `Remark: ${remark}`);
   if (card.found) line(paper, card.found);
   if (closure) {

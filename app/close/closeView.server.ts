@@ -198,6 +198,14 @@ export async function closeView(id: string | undefined) {
       );
       return words.length > 0 ? [{ number, failed: outcome === "failed", words }] : [];
     }),
+    /** The warranty on what was done, line by line. */
+    warranties: rounds
+      .flatMap(({ lines }) => lines)
+      .flatMap(({ state, name, warrantyMonths = 0 }) =>
+        state === "done" && warrantyMonths > 0
+          ? [`${name}: ${warrantyMonths} ${warrantyMonths === 1 ? "month" : "months"}`]
+          : [],
+      ),
     /** What the next person should know of the repair. */
     remarks,
     /** Screws that nothing explains yet: they stop the closing. */

@@ -44,6 +44,9 @@ export function customerPage(card: CloseData): { title: string; words: string }[
         ]
       : []),
     ...(closure?.advice ? [{ title: "What we advise", words: closure.advice }] : []),
+    ...(card.warranties.length > 0
+      ? [{ title: "Warranty", words: sentence(card.warranties.join("; ")) }]
+      : []),
     {
       title: "What to expect",
       words: `About ${soOften(odds.plain)} of such repairs come back within ${odds.months} months${

@@ -2,6 +2,7 @@ import { minutesText, percent } from "@core/units/wording";
 import { offerTitles } from "@words/offerTitles";
 import type { FetcherWithComponents } from "react-router";
 import { Link, useFetcher } from "react-router";
+import { NextStep } from "../job/NextStep";
 import { JobMoneyNav } from "../parts/JobMoneyNav";
 import { priceText } from "../text/money";
 import { BookTimes } from "./BookTimes";
@@ -11,17 +12,9 @@ import { OfferPicture } from "./OfferPicture";
 import { PartSources } from "./PartSources";
 import { VersionCard } from "./VersionCard";
 
-/** The one page to go to next, by the job's stage. */
-function nextOf(stage: EstimateData["stage"]): { readonly to: string; readonly title: string } {
-  if (stage === "closed") return { to: "close", title: "Go to the card" };
-  if (stage === "proof-due") return { to: "prove", title: "Continue to the final check" };
-  return { to: "work", title: "Continue to the work list" };
-}
-
 /** The ways to do the repair side by side, then the versions of the chosen one, up to its bill. */
 export function EstimatePage({ page, problem }: { page: EstimateData; problem: string | null }) {
   const latest = page.versions.at(-1);
-  const next = nextOf(page.stage);
   return (
     <main id="main" className="grid w-full max-w-7xl content-start gap-4 px-5 py-3 max-md:px-3">
       <JobMoneyNav jobId={page.id} here="estimate" />
@@ -56,11 +49,11 @@ export function EstimatePage({ page, problem }: { page: EstimateData; problem: s
           from={latest.body}
         />
       )}
-      <p>
-        <Link to={`/jobs/${page.id}/${next.to}`} className="btn btn-main">
-          {next.title}
-        </Link>
-      </p>
+      <NextStep
+        jobId={page.id}
+        stage={page.stage}
+        probing={{ to: "work", title: "Continue to the work list" }}
+      />
       {page.billFrom && latest && (
         <EstimateEditor
           key={`bill ${latest.id} ${page.billFrom.minutes}`}

@@ -109,7 +109,7 @@ function SourceForm({ wanted, page }: { wanted: Wanted; page: EstimateData }) {
       <input type="hidden" name="part" value={wanted.part} />
       {field("source", "Who sells it")}
       {field("number", "Part number")}
-      {field("price", `Price, ${page.terms.currency}`)}
+      {field("price", "Price")}
       {field("arrivesOn", "Here on", "date")}
       {fetcher.data?.problem && (
         <p role="alert" className="text-danger sm:col-span-4">

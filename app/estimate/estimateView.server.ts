@@ -108,7 +108,7 @@ export async function estimateView(id: string | undefined) {
     terms: input.terms,
     offers: offers.map((offer) => ({
       ...offer,
-      names: offer.works.map((own) => named.get(own) ?? own).join(", "),
+      names: offer.works.map((own) => named.get(own) ?? own).join("; "),
       labourHours: offer.priced.lines.find(({ kind }) => kind === "labour")?.quantityMilli ?? null,
     })),
     recommended: recommended(offers, input, verdict.state !== "open"),

@@ -27,6 +27,7 @@ export async function motorPageView(job: Job, circuit: Circuit, asked: string | 
   const elsewhere = healthy.filter(({ jobId, record }) => jobId !== job.id && record.kind === "humps");
   return {
     id: job.id,
+    stage: job.stage,
     motors: motors.map(({ id }) => ({ id, name: `${id}, ${partName(circuit, id)}` })),
     motor: {
       id: motor.id,

@@ -81,7 +81,7 @@ export function partFrom(fields: Fields, place: PartPlace, currency: string): Pa
       ? {
           wheel: {
             included: text("wheelIncluded") === "yes",
-            ...Object.assign({}, ...wheelFigures.map((name) => told(name, number(name)))),
+            ...Object.fromEntries(wheelFigures.flatMap((name) => (text(name) ? [[name, number(name)]] : []))),
             ...told("shaft", text("shaft")),
             ...told("hold", text("hold")),
           },

@@ -25,7 +25,7 @@ export function TickButton({ step, way, counts, waits, main = false, children }:
   if (open.length > 0 && asking && !busy)
     return (
       <form
-        className="grid w-full gap-1"
+        className="grid w-72 max-w-full gap-1"
         onSubmit={(event) => {
           event.preventDefault();
           const reason = new FormData(event.currentTarget).get("reason");

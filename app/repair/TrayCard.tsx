@@ -86,7 +86,10 @@ function TrayNoteForm({ sorts }: { sorts: readonly string[] }) {
       onSubmit={(event) => {
         event.preventDefault();
         const fields = new FormData(event.currentTarget);
-        const said = (name: string): string => String(fields.get(name) ?? "").trim();
+        const said = (name: string): string => {
+          const value = fields.get(name);
+          return typeof value === "string" ? value.trim() : "";
+        };
         note({ kind, sort: said("sort"), count: Number(said("count")), words: said("words") });
         event.currentTarget.reset();
       }}

@@ -11,6 +11,7 @@ import { withoutTables } from "../engine/engine.server";
 import { typedNumber } from "../entries/probeForm";
 import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
+import { NextStep } from "../job/NextStep";
 import { CurrentDrawView } from "../motor/CurrentDrawView";
 import { InstrumentPanel } from "../motor/InstrumentPanel";
 import { attachPractice, detachPractice } from "../motor/instruments.server";
@@ -146,6 +147,11 @@ export default function MotorPage({ loaderData: page }: Route.ComponentProps) {
       {view === "draw" && <CurrentDrawView page={page} />}
       {view === "humps" && <RippleView key={page.motor.id} page={page} />}
       {view === "sound" && <SoundView key={page.motor.id} page={page} />}
+      <NextStep
+        jobId={page.id}
+        stage={page.stage}
+        probing={{ to: "probe", title: "Go on with the next test" }}
+      />
     </main>
   );
 }

@@ -57,13 +57,16 @@ export async function action({ params, request }: Route.ActionArgs) {
     return redirect(refused ? address : `/jobs/${job.id}/prove`);
   }
   if (intent === "add-all") {
-    for (const proposal of (await workView(params.id)).proposals) {
+    for (const [place, proposal] of (await workView(params.id)).proposals.entries()) {
       const line = {
         ...proposedEntry(proposal),
         id: `${token ?? randomId()}-${proposal.key}`,
         state: "planned",
       } as const;
-      const answered = await answer(`work: ${workText(circuit, line)}`, addWork(job.id, line, now));
+      const answered = await answer(
+        `work: ${workText(circuit, line)}`,
+        addWork(job.id, line, new Date(now.getTime() + place)),
+      );
       if (answered.data.problem) return answered;
     }
     return data({ problem: null, id: null });

@@ -67,10 +67,9 @@ function sortOf(rest: Rest): FastenerSort | null {
       if (size) sort = withSize(sort, written(size), own);
     }
   }
-  if (sort.kind === "screw" && (sort.head || sort.size)) {
-    const { kind: _screw, ...own } = sort;
-    return own;
-  }
+  // Anything with a head and no other kind is a screw, so the word adds nothing.
+  if (sort.kind === "screw" && (sort.head || sort.size))
+    return { ...(sort.head ? { head: sort.head } : {}), ...(sort.size ? { size: sort.size } : {}) };
   return Object.keys(sort).length > 0 ? sort : null;
 }
 
