@@ -9,6 +9,7 @@ import { parse } from "csv-parse/sync";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
 import sharp from "sharp";
+import { parseCase } from "../../core/formats/case";
 import { CurrentDrawSketch } from "../close/CurrentDrawSketch";
 import { standAlone } from "../sheet/saveSvg";
 import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";
@@ -198,6 +199,18 @@ describe("the card of a job", () => {
     expect(back.closure?.causeText).toBe("found: a stiff motor");
     const open = await answer(close.action, { intent: "comeback", token: crypto.randomUUID() }, "6");
     expect([open.status, open.location]).toEqual([302, "/jobs/6/close"]);
+  });
+
+  test("as a case file carries its work list, and a comeback the visit before it", async () => {
+    const fileOf = async (id: string) =>
+      JSON.parse(await (await caseFile.loader(get({ id }))).text()) as unknown;
+    expect(await fileOf("17")).toMatchObject({
+      works: [{ part: "R1", done: "renewed", round: 1, state: "done" }],
+    });
+    const back = await fileOf("18");
+    expect(back).toMatchObject({ earlier: { parts: ["R1"] } });
+    const read = parseCase(back, () => null);
+    expect(read.ok ? read.value.works.map(({ part }) => part).sort() : read.problems).toEqual(["M1", "R1"]);
   });
 
   test("has a trail in words", async () => {

@@ -63,6 +63,35 @@ describe("a case file", () => {
   });
 });
 
+describe("the work list and the visit before a comeback", () => {
+  const heard = { test: "airflow", key: "run", setting: "1", seen: "none", heard: true };
+  const line = {
+    part: "R1",
+    what: "resistor pack R1",
+    done: "renewed",
+    round: 1,
+    state: "done",
+    number: "HW 4410-18",
+  };
+
+  test("are read, and absent where the file says nothing", () => {
+    const earlier = { readings: [heard], parts: ["R1"] };
+    const parsed = parseCase({ ...bare, works: [line], earlier }, library);
+    expect(parsed.ok && parsed.value).toMatchObject({ works: [line], earlier: { ...earlier, repairs: [] } });
+    const none = parseCase(bare, library);
+    expect(none.ok && none.value).toMatchObject({ works: [], earlier: null });
+  });
+
+  test.each([
+    [{ works: [{ ...line, done: "blessed" }] }, /^works\.0\.done: /],
+    [{ works: [{ ...line, round: 0 }] }, /^works\.0\.round: /],
+    [{ earlier: { readings: [{ test: "taste" }], parts: [] } }, /^earlier\.readings\.0/],
+  ])("%j is refused by its place", (more, problem) => {
+    const parsed = parseCase({ ...bare, ...more }, library);
+    expect(parsed.ok ? "" : parsed.problems.map(problemText).join("\n")).toMatch(problem);
+  });
+});
+
 describe("what does not fit is refused with its place", () => {
   test.each<[string, unknown, RegExp]>([
     ["no circuit", { ...bare, circuitId: undefined }, /^circuit: expected a circuit, or a circuitId/],

@@ -2,6 +2,7 @@ import { z } from "zod";
 import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import type { FaultCount } from "../diagnose/belief/learnedPrior";
+import type { EarlierVisit } from "../diagnose/history/earlierVisit";
 import type { FailedRepair } from "../diagnose/history/failedRepair";
 import { strategies } from "../diagnose/tests/strategy";
 import { theCar } from "../fault/repair";
@@ -9,6 +10,7 @@ import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts
 import { allTools, type Tool } from "../predict/observations/tool";
 import { type Reading, readingSchema } from "../predict/reading";
 import { type Parsed, type Problem, problemsOf, quoted, refused } from "../problem/problem";
+import { type WorkInFile, workInFileSchema } from "../workList/workLine";
 import type { CircuitLibrary } from "./library";
 
 const repairCost = z.strictObject({
@@ -34,6 +36,15 @@ export const shopSchema = z.strictObject({
     .optional(),
 });
 
+const failedRepairsSchema = z
+  .array(
+    z.strictObject({
+      after: z.number().int().min(0).max(500),
+      parts: z.array(z.string().min(1).max(32)).min(1).max(8),
+    }),
+  )
+  .max(20);
+
 /** The shape of an `airway-case` file, version 1; its circuit and readings are checked on reading. */
 export const caseSchema = z.strictObject({
   format: z.literal("airway-case"),
@@ -45,14 +56,16 @@ export const caseSchema = z.strictObject({
   school: z.enum(strategies).optional(),
   readings: z.array(readingSchema).max(500),
   /** Repairs that did not fix the fault: the parts replaced, and after how many of the readings. */
-  repairs: z
-    .array(
-      z.strictObject({
-        after: z.number().int().min(0).max(500),
-        parts: z.array(z.string().min(1).max(32)).min(1).max(8),
-      }),
-    )
-    .max(20)
+  repairs: failedRepairsSchema.optional(),
+  /** The work list: what was done and what is planned, round by round. */
+  works: z.array(workInFileSchema).max(200).optional(),
+  /** The visit that this one is a comeback of. */
+  earlier: z
+    .strictObject({
+      readings: z.array(readingSchema).max(500),
+      repairs: failedRepairsSchema.optional(),
+      parts: z.array(z.string().min(1).max(32)).max(8),
+    })
     .optional(),
   shop: shopSchema.optional(),
 });
@@ -65,6 +78,9 @@ export interface Case {
   readonly school: (typeof strategies)[number];
   readonly readings: readonly Reading[];
   readonly repairs: readonly FailedRepair[];
+  /** The visit that it is a comeback of; null if it is none. */
+  readonly earlier: EarlierVisit | null;
+  readonly works: readonly WorkInFile[];
   readonly costs: StoppingCosts;
   readonly counts: readonly FaultCount[];
 }
@@ -99,6 +115,8 @@ export function parseCase(input: unknown, library: CircuitLibrary): Parsed<Case>
       school: data.school ?? "least-time",
       readings: data.readings,
       repairs: data.repairs ?? [],
+      earlier: data.earlier ? { ...data.earlier, repairs: data.earlier.repairs ?? [] } : null,
+      works: data.works ?? [],
       costs: shopCosts(data.shop),
       counts: data.shop?.counts ?? [],
     },

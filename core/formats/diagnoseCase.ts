@@ -25,7 +25,7 @@ export function diagnoseCase(
     return refused(
       compiled.problems.map(({ code, path, message }) => ({ code, path: `circuit.${path}`, message })),
     );
-  const { id, tools, school: strategy, readings, costs, counts, repairs } = found.value;
+  const { id, tools, school: strategy, readings, costs, counts, repairs, earlier } = found.value;
   const diagnosis = diagnose(compiled.value, readings, {
     id,
     tools,
@@ -33,6 +33,7 @@ export function diagnoseCase(
     costs,
     counts,
     repairs,
+    earlier,
     ...options,
   });
   if (!diagnosis.ok) return diagnosis;

@@ -33,12 +33,17 @@ export type WorkEntry = z.infer<typeof workEntrySchema>;
 export const workStates = ["planned", "done"] as const;
 export type WorkState = (typeof workStates)[number];
 
-/** One line of a job's work list. */
-export interface WorkLine extends WorkEntry {
-  readonly id: string;
+/** A line of work as a file holds it. */
+export const workInFileSchema = workEntrySchema.extend({
   /** The series of tests, work and final check it belongs to, from 1. */
-  readonly round: number;
-  readonly state: WorkState;
+  round: z.number().int().min(1).max(20),
+  state: z.enum(workStates),
+});
+export type WorkInFile = z.infer<typeof workInFileSchema>;
+
+/** One line of a job's work list. */
+export interface WorkLine extends WorkInFile {
+  readonly id: string;
 }
 
 /** Oil buys time; it is not a repair (common practice, no source). */
