@@ -1,5 +1,4 @@
 import { percent } from "@core/units/wording";
-import { sentence } from "@words/seenName";
 import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { Form, Link, useNavigation } from "react-router";
@@ -166,11 +165,7 @@ function WorkDone({ card }: WorkDoneProps) {
         rows={2}
         maxLength={1000}
         className="field w-full"
-        defaultValue={card.rounds
-          .map(
-            ({ words, failed }) => `${sentence(words.join(", "))}${failed ? " That did not cure it." : ""}`,
-          )
-          .join(" ")}
+        defaultValue={card.listed}
       />
     </div>
   );

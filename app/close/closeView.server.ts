@@ -1,18 +1,11 @@
-import type { SortCount } from "@core/access/tray";
 import { wearingKinds } from "@core/access/wearingPart";
 import type { Circuit } from "@core/circuit/circuit";
-import { faultLabel } from "@core/diagnose/belief/learnedPrior";
 import type { Diagnosis } from "@core/diagnose/diagnose";
-import { chartMinutes } from "@core/diagnose/tests/flowChart";
-import { repairKind } from "@core/diagnose/verdict/stopping";
 import { priced } from "@core/money/estimate";
-import { type Closure, type ClosureFinding, closureProblem, closureSchema } from "@core/records/closure";
+import type { Closure } from "@core/records/closure";
 import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
-import { learnedFaults } from "@core/records/learnedFaults";
-import { symptomOf } from "@core/records/symptom";
-import { familyName } from "@core/solve/checks/circuitFamily";
 import { isTemporary, partsMended } from "@core/workList/workLine";
-import { closureOf, type NewClosure } from "@db/repositories/closures.server";
+import { closureOf } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { comebacksOf } from "@db/repositories/jobs.server";
 import { matchesOf } from "@db/repositories/parts.server";
@@ -21,33 +14,26 @@ import { shopTerms } from "@db/repositories/settings.server";
 import { faultTitle, repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
 import { reasonText } from "@words/reasonWords";
+import { sentence } from "@words/seenName";
 import { workText } from "@words/workWords";
 import { type CheckData, checkView } from "../check/checkView.server";
-import { minutesTicked } from "../estimate/estimateView.server";
 import { diagnosisOf } from "../job/diagnosis.server";
-import {
-  activeReadings,
-  evidenceLines,
-  type JobView,
-  jobViewAt,
-  minutesTesting,
-  noteLines,
-} from "../job/jobView.server";
+import { evidenceLines, type JobView, jobViewAt, noteLines } from "../job/jobView.server";
 import { repairRemarks, screwsOpen } from "../repair/repairRemarks.server";
 import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
 import { roundsOf } from "../workList/rounds.server";
-import { findingsAsked, findingsFrom } from "./closeFindings.server";
+import { findingsAsked } from "./closeFindings.server";
 
 /** Parts that were put right on this job, in any round; what was fitted on jobs from before there was a work list. */
-const repairedParts = ({ job, works }: JobView): readonly string[] => {
+export const repairedParts = ({ job, works }: JobView): readonly string[] => {
   const mended = partsMended(works);
   return mended.length > 0 ? mended : (job.fitted ?? []);
 };
 
 /** What may have caused the failure of the fitted parts, and the comeback risk with and without the advised work. */
-async function afterwards(view: JobView): Promise<{ advised: string | null; odds: ComebackOdds }> {
+export async function afterwards(view: JobView): Promise<{ advised: string | null; odds: ComebackOdds }> {
   const { circuit } = view;
   const { warrantyMonths } = await shopTerms();
   const { verdict, parts } = diagnosisOf(view);
@@ -92,6 +78,12 @@ const recordingLines = (job: JobView["job"], traces: Awaited<ReturnType<typeof r
       noise: record.kind === "sound" ? record.figures.likeliest : null,
     }));
 
+/** The fault of a closure; where nobody said what was found in any line of work, nothing is claimed. */
+function faultWordsOf({ findings }: Closure, title: string | null): string {
+  if (findings && findings.length === 0) return "not said";
+  return title ?? "something outside this circuit";
+}
+
 /** A closure with its fault and its root cause in words. */
 function closureView({ circuit, engine }: JobView, closure: Closure) {
   const titleOf = (fault: string): string => {
@@ -109,7 +101,7 @@ function closureView({ circuit, engine }: JobView, closure: Closure) {
   return {
     ...closure,
     findingWords,
-    faultWords: variant ? faultTitle(circuit, variant) : "something outside this circuit",
+    faultWords: faultWordsOf(closure, variant ? faultTitle(circuit, variant) : null),
     causeText: closure.causeWords
       ? `${causeWords[closure.cause]}: ${closure.causeWords}`
       : causeWords[closure.cause],
@@ -140,6 +132,26 @@ const verdictView = (circuit: Circuit, { verdict }: Diagnosis) => ({
   because: verdict.because.map((reason) => reasonText(circuit, reason)),
   killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
 });
+
+/** What was done, round by round; a line without a part number gets that of the part compared. */
+function workDone(
+  circuit: Circuit,
+  rounds: Awaited<ReturnType<typeof roundsOf>>,
+  matches: Awaited<ReturnType<typeof matchesOf>>,
+) {
+  const compared = (part: string | undefined) => matches.find((own) => own.part === part)?.newNumber;
+  return rounds.flatMap(({ number, outcome, lines }) => {
+    const words = lines
+      .filter(({ state }) => state === "done")
+      .map((line) => workText(circuit, { ...line, number: line.number ?? compared(line.part) ?? undefined }));
+    return words.length > 0 ? [{ number, failed: outcome === "failed", words }] : [];
+  });
+}
+
+const inOneText = (worked: ReturnType<typeof workDone>): string =>
+  worked
+    .map(({ words, failed }) => `${sentence(words.join(", "))}${failed ? " That did not cure it." : ""}`)
+    .join(" ");
 
 /** A step of the final check in the card's words. */
 const provenStep = ({ id, title, phase, expected, found, judged }: CheckData["steps"][number]) => ({
@@ -173,6 +185,10 @@ export async function closeView(id: string | undefined) {
   const bill =
     estimates.findLast(({ kind }) => kind === "bill") ?? estimates.findLast(({ approvedAt }) => approvedAt);
   const closure = stored?.closure ?? null;
+  const worked = workDone(circuit, rounds, matches);
+  const listed = inOneText(worked);
+  // What was only taken over from the list says nothing more than the list.
+  const ownWords = job.found === listed ? null : job.found;
   return {
     id: job.id,
     stage: job.stage,
@@ -189,15 +205,9 @@ export async function closeView(id: string | undefined) {
     recordings: recordingLines(job, traces),
     /** Whether the work of the present round is done. */
     worked: job.fittedAt !== null,
-    rounds: rounds.flatMap(({ number, outcome, lines }) => {
-      const done = lines.filter(({ state }) => state === "done");
-      // A line without a part number gets the number of the part that was compared.
-      const compared = (part: string | undefined) => matches.find((own) => own.part === part)?.newNumber;
-      const words = done.map((line) =>
-        workText(circuit, { ...line, number: line.number ?? compared(line.part) ?? undefined }),
-      );
-      return words.length > 0 ? [{ number, failed: outcome === "failed", words }] : [];
-    }),
+    rounds: worked,
+    /** The work in one text, as the close page offers it. */
+    listed,
     /** The warranty on what was done, line by line. */
     warranties: rounds
       .flatMap(({ lines }) => lines)
@@ -213,10 +223,10 @@ export async function closeView(id: string | undefined) {
     temporary: rounds
       .flatMap(({ lines }) => lines)
       .some((line) => line.state === "done" && isTemporary(line)),
-    found: job.found,
+    found: ownWords,
     closure: closure && closureView(view, closure),
     /** In plain words; empty if the circuit lists no such fault, so that the shop's own words are used. */
-    faultPlain: stored && stored.kind !== "unknown" ? plainFault(stored.kind, stored.mode) : job.found,
+    faultPlain: stored && stored.kind !== "unknown" ? plainFault(stored.kind, stored.mode) : ownWords,
     minutes: stored && {
       looks: stored.looks,
       looking: stored.minutes,
@@ -245,93 +255,3 @@ export type CloseData = Awaited<ReturnType<typeof closeView>>;
 
 const totalText = (body: Awaited<ReturnType<typeof estimatesOf>>[number]["body"]): string =>
   priceText(priced(body.lines, body.rounding).totalMinor, body.currency);
-
-/** Why screws stop a closing. */
-const screwsText = (open: readonly SortCount[]): string =>
-  `${open.map(({ sort, count }) => `${count} × ${sort}`).join(", ")} not accounted for; say on Repair what became of them`;
-
-/** The most parts a closure names. */
-const mostParts = 8;
-
-/** The close form's content as a closure to be stored, or what is missing. */
-export async function closureFrom(
-  id: string | undefined,
-  fields: Readonly<Record<string, string>>,
-): Promise<{ problem: string } | { closure: NewClosure }> {
-  const view = await jobViewAt(id);
-  const { job, circuit, engine } = view;
-  const text = (name: string) => (fields[name]?.trim() ? { [name]: fields[name].trim() } : {});
-  if (!job.fittedAt || (await checkView(job, circuit)).whole !== "proven")
-    return { problem: "the final check is not finished: every step must be as expected" };
-  const open = await screwsOpen(job, circuit);
-  if (open.length > 0) return { problem: screwsText(open) };
-  const { odds } = await afterwards(view);
-  const findings = findingsFrom(findingsAsked(view), fields);
-  if (!findings) return { problem: "What was found: choose one of the answers offered" };
-  const learned = learnedFaults(findings, fields.learn === "yes", "stopgap" in text("stopgap"));
-  const parts = repairedParts(view);
-  const parsed = closureSchema.safeParse({
-    found: fields.found ?? "",
-    fault: learned.main?.fault ?? "unknown",
-    parts: parts.length > 0 ? parts.slice(0, mostParts) : ["other"],
-    findings,
-    cause: fields.cause || "not-found",
-    ...text("causeWords"),
-    ...text("stopgap"),
-    ...text("followUpOn"),
-    ...text("advice"),
-    comeback: odds,
-    learn: learned.teaches,
-  } satisfies Record<keyof Pick<Closure, "found" | "fault" | "parts" | "cause" | "learn">, unknown> &
-    Record<string, unknown>);
-  if (!parsed.success) {
-    const [issue] = parsed.error.issues;
-    return {
-      problem: issue
-        ? `${issue.path.join(".")}: ${issue.message}`
-        : "the form could not be read; load the page again",
-    };
-  }
-  const problem = closureProblem(parsed.data);
-  if (problem) return { problem };
-  const closure = parsed.data;
-  const index = engine.variants.findIndex(({ family }) => family === closure.fault);
-  return { closure: await storedClosure(view, closure, index, learned.further) };
-}
-
-/**
- * A closure with what the records count of its job.
- * @param index of the fault among the circuit's variants; -1 for a cause outside the list
- * @param further other faults proved on the job
- */
-async function storedClosure(
-  view: JobView,
-  closure: Closure,
-  index: number,
-  further: readonly ClosureFinding[],
-): Promise<NewClosure> {
-  const { job, circuit, engine } = view;
-  const variant = engine.variants[index];
-  const bill = (await estimatesOf(job.id)).findLast(({ kind, approvedAt }) => kind === "bill" || approvedAt);
-  const readings = activeReadings(view);
-  const complaint = readings.filter(({ heard }) => heard);
-  return {
-    closure,
-    ...(variant ? faultLabel(engine, variant) : { kind: "unknown", mode: "unknown" }),
-    family: familyName(engine.netlist),
-    furtherFaults: further.flatMap(({ part, fault }) => {
-      const other = engine.variants.find(({ family: own }) => own === fault);
-      return other ? [{ part, fault, ...faultLabel(engine, other), counted: closure.learn }] : [];
-    }),
-    symptom: symptomOf(circuit, readings),
-    looks: readings.length - complaint.length,
-    minutes: minutesTesting(view),
-    chartMinutes: variant ? chartMinutes(engine, complaint, index) : null,
-    repairKind: repairKind(circuit, closure.parts[0] ?? ""),
-    // The ticks measure all works together, so with several of them no single one has a time.
-    repairMinutes:
-      view.works.filter(({ state }) => state === "done").length > 1 ? null : await minutesTicked(view),
-    totalMinor: bill ? priced(bill.body.lines, bill.body.rounding).totalMinor : null,
-    closedAt: new Date(),
-  };
-}

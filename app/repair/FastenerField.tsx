@@ -96,8 +96,8 @@ function FastenerPicker({ disabled, onAdd }: FastenerPickerProps) {
   return (
     <details className="text-base">
       <summary className="min-h-11 cursor-pointer py-2 underline">Pick instead of typing</summary>
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-5">
-        <label className="grid gap-0.5 text-soft">
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+        <label className="grid min-w-0 gap-0.5 text-soft">
           How many
           <input
             type="number"
@@ -105,18 +105,18 @@ function FastenerPicker({ disabled, onAdd }: FastenerPickerProps) {
             max={60}
             value={count}
             onChange={(event) => setCount(Math.min(60, Math.max(1, event.target.valueAsNumber || 1)))}
-            className="field figures text-ink"
+            className="field figures w-full min-w-0 text-ink"
           />
         </label>
         <SortPicker sort={sort} onSort={setSort} />
-        <label className="grid gap-0.5 text-soft">
+        <label className="grid min-w-0 gap-0.5 text-soft">
           Into
           <select
             value={into}
             onChange={(event) =>
               setInto((["plastic", "metal"] as const).find((own) => own === event.target.value) ?? "")
             }
-            className="field text-ink"
+            className="field w-full min-w-0 text-ink"
           >
             <option value="plastic">plastic</option>
             <option value="metal">metal</option>
@@ -132,14 +132,14 @@ function FastenerPicker({ disabled, onAdd }: FastenerPickerProps) {
           />
           Hidden
         </label>
-        <label className="grid gap-0.5 text-soft sm:col-span-2">
+        <label className="grid min-w-0 gap-0.5 text-soft">
           When refitted
           <select
             value={back}
             onChange={(event) =>
               setBack((["other", "none"] as const).find((own) => own === event.target.value) ?? "same")
             }
-            className="field text-ink"
+            className="field w-full min-w-0 text-ink"
           >
             <option value="same">the same ones go back</option>
             <option value="other">new ones of another sort</option>
@@ -172,14 +172,14 @@ const sortFrom = ({ kind, head, size }: SortFields): Pick<Fastener, "kind" | "he
 function SortPicker({ sort, onSort }: { sort: SortFields; onSort: (sort: SortFields) => void }) {
   return (
     <>
-      <label className="grid gap-0.5 text-soft">
+      <label className="grid min-w-0 gap-0.5 text-soft">
         Kind
         <select
           value={sort.kind}
           onChange={(event) =>
             onSort({ ...sort, kind: fastenerKinds.find((own) => own === event.target.value) ?? "screw" })
           }
-          className="field text-ink"
+          className="field w-full min-w-0 text-ink"
         >
           {fastenerKinds.map((kind) => (
             <option key={kind} value={kind}>
@@ -190,14 +190,14 @@ function SortPicker({ sort, onSort }: { sort: SortFields; onSort: (sort: SortFie
       </label>
       {!isClip(sort.kind) && (
         <>
-          <label className="grid gap-0.5 text-soft">
+          <label className="grid min-w-0 gap-0.5 text-soft">
             Head
             <select
               value={sort.head}
               onChange={(event) =>
                 onSort({ ...sort, head: fastenerHeads.find((own) => own === event.target.value) ?? "" })
               }
-              className="field text-ink"
+              className="field w-full min-w-0 text-ink"
             >
               <option value="">not known</option>
               {fastenerHeads.map((head) => (
@@ -207,12 +207,12 @@ function SortPicker({ sort, onSort }: { sort: SortFields; onSort: (sort: SortFie
               ))}
             </select>
           </label>
-          <label className="grid gap-0.5 text-soft">
+          <label className="grid min-w-0 gap-0.5 text-soft">
             Size
             <select
               value={sort.size}
               onChange={(event) => onSort({ ...sort, size: event.target.value })}
-              className="field figures text-ink"
+              className="field figures w-full min-w-0 text-ink"
             >
               <option value="">not known</option>
               {sizes.map((size) => (
