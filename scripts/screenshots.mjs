@@ -145,7 +145,7 @@ async function approveFirst(page) {
 
 async function bookWay(page) {
   await page
-    .getByRole("button", { name: /quickest safe route/ })
+    .getByRole("button", { name: /quickest route/ })
     .first()
     .click();
   await page.evaluate(() => window.scrollTo(0, 0));
