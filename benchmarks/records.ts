@@ -1,5 +1,5 @@
-// npm run bench:records: board, records, statistics and learned counts with fifty thousand closed jobs, in a data
-// folder of its own.
+// npm run bench:records: board, records, statistics and learned counts with fifty thousand closed jobs of three works
+// each, in a data folder of its own.
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -91,9 +91,32 @@ await own.each(
     JSON.stringify({ found: "link open", fault: "R1.link:open", parts: ["R1"], cause: "none", learn: true }),
   ]),
 );
+// Three works each, as a real visit has: a part, its plug, and something carried over.
+const works = [
+  ["R1", "resistor pack R1", "resistor", "renewed"],
+  ["X5", "resistor plug X5", "connector", "spliced"],
+  [null, "gasket of resistor pack R1", "unknown", "carried-over"],
+] as const;
+await own.each(
+  "INSERT INTO works (id, jobId, round, part, what, kind, done, state, body, madeAt) VALUES (?, ?, 1, ?, ?, ?, ?, 'done', ?, ?)",
+  rows.flatMap(({ id, at }) =>
+    works.map(([part, what, kind, done], place) => [
+      `bench-${id}-${place}`,
+      id,
+      part,
+      what,
+      kind,
+      done,
+      JSON.stringify({ plannedMinutes: 10, priceMinor: 3000 }),
+      at,
+    ]),
+  ),
+);
 await own.run("COMMIT");
 await own.close();
-process.stdout.write(`${count} closed jobs made in ${((performance.now() - began) / 1000).toFixed(0)} s\n`);
+process.stdout.write(
+  `${count} closed jobs with three works each made in ${((performance.now() - began) / 1000).toFixed(0)} s\n`,
+);
 
 async function timed(title: string, work: () => Promise<unknown>): Promise<void> {
   const times: number[] = [];

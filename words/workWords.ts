@@ -59,7 +59,7 @@ export function proposalText(reason: WorkReason): string {
     case "seen":
       return `seen ${reason.seen}`;
     case "chosen":
-      return "chosen on Parts";
+      return "compared on Parts";
     case "part":
       return `${reason.number} needs it`;
   }

@@ -177,9 +177,9 @@ interface NeedsFieldProps {
 /** What must be done before. */
 function NeedsField({ own }: NeedsFieldProps) {
   return (
-    <label className="grid gap-0.5 text-base text-soft">
+    <label className="grid min-w-0 gap-0.5 text-base text-soft">
       Kind of step
-      <select name="kind" defaultValue={own.kind ?? ""} className="field text-ink">
+      <select name="kind" defaultValue={own.kind ?? ""} className="field w-full min-w-0 text-ink">
         <option value="">nothing special</option>
         {stepKinds.map((kind) => (
           <option key={kind} value={kind}>
