@@ -1,4 +1,5 @@
 import { percent } from "@core/units/wording";
+import { screwsText } from "@words/trayWords";
 import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { Form, Link, useNavigation } from "react-router";
@@ -19,7 +20,7 @@ const causes = [
 export function CloseForm({ card, problem }: CloseFormProps) {
   const busy = useNavigation().state !== "idle";
   const proven = card.worked && card.proof.whole === "proven";
-  const screwsLeft = card.screwsOpen.map(({ sort, count }) => `${count} × ${sort}`).join(", ");
+  const screwsLeft = screwsText(card.screwsOpen);
   const [cause, setCause] = useState<string>(card.verdict.killer ? "found" : "none");
   const { plain, advised, months } = card.odds;
   return (

@@ -19,7 +19,7 @@ import { workText } from "@words/workWords";
 import { type CheckData, checkView } from "../check/checkView.server";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { evidenceLines, type JobView, jobViewAt, noteLines } from "../job/jobView.server";
-import { repairRemarks, screwsOpen } from "../repair/repairRemarks.server";
+import { acceptedDifferences, screwsLeft } from "../repair/repairRemarks.server";
 import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
@@ -169,7 +169,7 @@ export async function closeView(id: string | undefined) {
   const { job, circuit } = view;
   const diagnosis = diagnosisOf(view);
   const zone = shopZone();
-  const [proof, rounds, stored, estimates, matches, traces, after, comebacks, remarks, open] =
+  const [proof, rounds, stored, estimates, matches, traces, after, comebacks, accepted, screws] =
     await Promise.all([
       checkView(job, circuit),
       roundsOf(view),
@@ -179,8 +179,8 @@ export async function closeView(id: string | undefined) {
       recordingsOf(job.id),
       afterwards(view),
       comebacksOf(job.id),
-      repairRemarks(job, circuit),
-      screwsOpen(job, circuit),
+      acceptedDifferences(job, circuit),
+      screwsLeft(job, circuit),
     ]);
   const bill =
     estimates.findLast(({ kind }) => kind === "bill") ?? estimates.findLast(({ approvedAt }) => approvedAt);
@@ -217,9 +217,9 @@ export async function closeView(id: string | undefined) {
           : [],
       ),
     /** What the next person should know of the repair. */
-    remarks,
+    remarks: [...accepted, ...screws.remarks],
     /** Screws that nothing explains yet: they stop the closing. */
-    screwsOpen: open,
+    screwsOpen: screws.open,
     temporary: rounds
       .flatMap(({ lines }) => lines)
       .some((line) => line.state === "done" && isTemporary(line)),

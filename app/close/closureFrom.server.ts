@@ -1,4 +1,3 @@
-import type { SortCount } from "@core/access/tray";
 import { faultLabel } from "@core/diagnose/belief/learnedPrior";
 import { chartMinutes } from "@core/diagnose/tests/flowChart";
 import { repairKind } from "@core/diagnose/verdict/stopping";
@@ -9,16 +8,13 @@ import { symptomOf } from "@core/records/symptom";
 import { familyName } from "@core/solve/checks/circuitFamily";
 import type { NewClosure } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
+import { screwsText } from "@words/trayWords";
 import { checkView } from "../check/checkView.server";
 import { minutesTicked } from "../estimate/estimateView.server";
 import { activeReadings, type JobView, jobViewAt, minutesTesting } from "../job/jobView.server";
-import { screwsOpen } from "../repair/repairRemarks.server";
+import { screwsLeft } from "../repair/repairRemarks.server";
 import { findingsAsked, findingsFrom } from "./closeFindings.server";
 import { afterwards, repairedParts } from "./closeView.server";
-
-/** Why screws stop a closing. */
-const screwsText = (open: readonly SortCount[]): string =>
-  `${open.map(({ sort, count }) => `${count} × ${sort}`).join(", ")} not accounted for; say on Repair what became of them`;
 
 /** The most parts a closure names. */
 const mostParts = 8;
@@ -33,8 +29,9 @@ export async function closureFrom(
   const text = (name: string) => (fields[name]?.trim() ? { [name]: fields[name].trim() } : {});
   if (!job.fittedAt || (await checkView(job, circuit)).whole !== "proven")
     return { problem: "the final check is not finished: every step must be as expected" };
-  const open = await screwsOpen(job, circuit);
-  if (open.length > 0) return { problem: screwsText(open) };
+  const { open } = await screwsLeft(job, circuit);
+  if (open.length > 0)
+    return { problem: `${screwsText(open)} not accounted for; say on Repair what became of them` };
   const { odds } = await afterwards(view);
   const findings = findingsFrom(findingsAsked(view), fields);
   if (!findings) return { problem: "What was found: choose one of the answers offered" };

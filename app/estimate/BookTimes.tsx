@@ -2,7 +2,7 @@ import { useFetcher } from "react-router";
 import { Fold } from "../ui/Fold";
 import type { EstimateData } from "./estimateView.server";
 
-/** Book times of the model, entered once and used on every job of it. */
+/** Book times of a model. They are entered once and used on every job on that model. */
 export function BookTimes({ page }: { page: EstimateData }) {
   if (page.bookTimes.length === 0) return null;
   const used = page.terms.labourBy === "book";

@@ -1,5 +1,5 @@
 import { minutesText, percent } from "@core/units/wording";
-import { offerTitles } from "@words/offerTitles";
+import { offerTitles } from "@words/offerWords";
 import type { FetcherWithComponents } from "react-router";
 import { Link, useFetcher } from "react-router";
 import { NextStep } from "../job/NextStep";

@@ -1,4 +1,4 @@
-import { offerTitles } from "@words/offerTitles";
+import { offerTitles } from "@words/offerWords";
 import { minorDigits, priceText } from "../text/money";
 import { Picture } from "../ui/Picture";
 import type { EstimateData } from "./estimateView.server";

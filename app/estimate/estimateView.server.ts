@@ -8,7 +8,7 @@ import { partSourcesOf, type StoredPartSource } from "@db/repositories/partSourc
 import { findPlan } from "@db/repositories/plans.server";
 import { ticksOf } from "@db/repositories/repairs.server";
 import type { EstimateBody } from "@db/storedColumns";
-import { offerTitles } from "@words/offerTitles";
+import { offerTitles } from "@words/offerWords";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { type JobView, jobViewAt } from "../job/jobView.server";
 import { dayText } from "../text/clock";
@@ -139,19 +139,23 @@ function sharedLabour(input: OfferInput) {
   return { name: other.name, together, apart };
 }
 
-/** The lines of an offer, as in an estimate's first version. */
-export async function offerBody(id: string | undefined, kind: string): Promise<EstimateBody | null> {
+/** An offer as an estimate's first version, and the parts it works on; null if there is no such offer. */
+export async function offerFor(
+  id: string | undefined,
+  kind: string,
+): Promise<{ readonly body: EstimateBody; readonly parts: readonly string[] } | null> {
   const view = await jobViewAt(id);
   const input = await offerInput(view);
   const offer = repairOffers(input).find((own) => own.kind === kind);
   if (!offer) return null;
-  return {
+  const body: EstimateBody = {
     title: offerTitles[offer.kind],
     currency: input.terms.currency,
     rounding: input.terms.rounding,
     lines: offer.priced.lines.map((line) => estimateLineSchema.strip().parse(line)),
     works: worksInWords(view),
   };
+  return { body, parts: offer.works };
 }
 
 export type EstimateData = Awaited<ReturnType<typeof estimateView>>;

@@ -14,7 +14,7 @@ import { listParts } from "@db/repositories/parts.server";
 import { findPlan } from "@db/repositories/plans.server";
 import { measuredSteps, repairOf } from "@db/repositories/repairs.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { labourTitle } from "@words/offerTitles";
+import { labourTitle } from "@words/offerWords";
 import { repairName } from "@words/partName";
 import { plannedText } from "@words/workWords";
 import { beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
@@ -39,9 +39,9 @@ export const worksInWords = (view: JobView): string[] =>
   presentWorks(view).map((line) => plannedText(view.circuit, line));
 
 /**
- * Minutes at the car for some lines together: removal and refitting by the plan at this shop's pace with shared steps
- * once, the work on the new parts, what is planned for anything else, and the final check. By book time, what is
- * entered for the model counts instead.
+ * Minutes at the car for several lines of work together. They are the sum of removal and refitting by the plan at this
+ * shop's pace, with shared steps counted once; the adaptations of the new parts; the planned minutes of anything else;
+ * and the final check. Book time uses the hours entered for the model in place of removal and refitting.
  */
 async function labourOf(view: JobView, lines: readonly WorkLine[], matches: readonly JobMatch[]) {
   const { circuit, job } = view;

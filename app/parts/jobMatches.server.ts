@@ -6,7 +6,7 @@ import { plainNumber } from "@core/match/supersession";
 import type { Job } from "@db/repositories/jobs.server";
 import { listParts, matchesOf, type StoredMatch } from "@db/repositories/parts.server";
 
-/** The new part that a job has chosen for a part of its circuit, compared with the old one. */
+/** The new part chosen for one part of a job's circuit, compared with the old part. */
 export interface JobMatch {
   readonly part: string;
   readonly old: PartDescription | null;
@@ -46,7 +46,7 @@ export async function jobMatches(job: Pick<Job, "id">, circuit: Circuit): Promis
   });
 }
 
-/** Work on the new parts that a job has chosen: every adaptation that nobody has accepted doing without. */
+/** The work that the chosen parts need: every adaptation except those of accepted differences. */
 export const fittingsOfMatches = (matches: readonly JobMatch[]): FittingStep[] =>
   matches.flatMap(({ part, match }) =>
     fittingSteps(
@@ -57,11 +57,11 @@ export const fittingsOfMatches = (matches: readonly JobMatch[]): FittingStep[] =
     ),
   );
 
-/** The first new part chosen for some parts of the circuit that is the wrong one, and that nobody accepted. */
+/** The first chosen part that is wrong for its place and that nobody accepted; null if there is none. */
 export const wrongMatch = (matches: readonly JobMatch[], parts: readonly string[]): JobMatch | null =>
   matches.find(({ part, match }) => parts.includes(part) && match?.verdict === "wrong") ?? null;
 
-/** Where a job says that a new part is the wrong one; null if none of those chosen for some parts is. */
+/** The address of the comparison that rules out a part chosen for this work; null if none is ruled out. */
 export async function wrongPartAddress(
   job: Pick<Job, "id">,
   circuit: Circuit,

@@ -1,3 +1,4 @@
+import { trayNoteSchema } from "@core/access/tray";
 import type { Circuit } from "@core/circuit/circuit";
 import { parseFaultId, suspectGroupId } from "@core/fault/faultId";
 import { readingSchema } from "@core/predict/reading";
@@ -8,7 +9,7 @@ import { faultWords, repairName } from "@words/partName";
 import { judgedWords, proofStepTitle } from "@words/proofWords";
 import { stageWords } from "@words/stateWords";
 import { evidenceText, resultText } from "@words/tests/testText";
-import { trayNoteTitles } from "@words/trayWords";
+import { trayNoteText } from "@words/trayWords";
 import { doneWords } from "@words/workWords";
 import { findingText } from "../check/checkView.server";
 
@@ -55,8 +56,10 @@ const outcomeWords: Readonly<Record<string, string>> = {
 };
 
 /** What became of a screw, as the trail keeps it. */
-const trayLine = (about: TrailLine["about"]): string =>
-  `${said(about.count)} × ${said(about.sort)}, ${wordFor(trayNoteTitles, about.kind)}${about.words ? `: ${said(about.words)}` : ""}`;
+function trayLine(about: TrailLine["about"]): string {
+  const note = trayNoteSchema.strip().safeParse(about);
+  return note.success ? trayNoteText(note.data) : said(about);
+}
 
 /** A line of work as the trail keeps it. */
 const workLine = (about: TrailLine["about"]): string =>

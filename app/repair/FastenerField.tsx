@@ -1,5 +1,5 @@
 import { type Fastener, fastenerHeads, fastenerKinds, fastenerText, sortName } from "@core/access/fastener";
-import { fastenersText, parseFasteners } from "@core/access/fastenerText";
+import { fastenersText, parseFasteners } from "@core/access/typedFastener";
 import { useId, useState } from "react";
 
 const sizes = [

@@ -1,8 +1,8 @@
-import { fastenersText } from "@core/access/fastenerText";
 import type { AccessStep } from "@core/access/plan";
 import { plugsText, routesText } from "@core/access/planText";
 import { stepCautions } from "@core/access/stepCaution";
 import { stepKinds } from "@core/access/stepKind";
+import { fastenersText } from "@core/access/typedFastener";
 import { stepCautionWords } from "@words/stepCautionWords";
 import type { FetcherWithComponents } from "react-router";
 import { useFetcher } from "react-router";

@@ -93,7 +93,7 @@ interface ScrewCountProps {
   readonly onChange: (value: number) => void;
 }
 
-/** Counts screws of one sort up and down with large buttons. */
+/** Large buttons that count the screws of one sort up and down. */
 function ScrewCount({ label, sort, value, onChange }: ScrewCountProps) {
   return (
     <fieldset className="flex items-center">

@@ -7,38 +7,40 @@ import { repairName } from "@words/partName";
 import { trayNoteText } from "@words/trayWords";
 import { jobMatches } from "../parts/jobMatches.server";
 
-/** Screws of a job that nothing explains yet, by sort; none if its vehicle has no plan. */
-export async function screwsOpen(job: Pick<Job, "id">, circuit: Circuit): Promise<SortCount[]> {
+/** What the steps and screws of a repair leave to say. */
+interface ScrewsLeft {
+  /** Screws that nothing explains yet, by sort; none if the vehicle has no plan. */
+  readonly open: readonly SortCount[];
+  /** Screws that are lost or left over, and steps done before their turn. */
+  readonly remarks: readonly string[];
+}
+
+/** What a job's steps and screws leave to say when it is closed. */
+export async function screwsLeft(job: Pick<Job, "id">, circuit: Circuit): Promise<ScrewsLeft> {
   const [stored, ticks, notes] = await Promise.all([
     findPlan(circuit.id),
     ticksOf(job.id),
     trayNotesOf(job.id),
   ]);
-  return stored ? unexplained(trayOf(stored.plan.steps, ticks, notes)) : [];
+  const steps = stored?.plan.steps ?? [];
+  const title = (step: string): string => steps.find(({ id }) => id === step)?.title ?? step;
+  return {
+    open: unexplained(trayOf(steps, ticks, notes)),
+    remarks: [
+      ...notes.filter(({ kind }) => kind !== "found").map(trayNoteText),
+      ...ticks.flatMap(({ step, reason }) => (reason ? [`${title(step)}, before its turn: ${reason}`] : [])),
+    ],
+  };
 }
 
-/**
- * What the next person should know of a repair: differences of a part that somebody accepted, screws that are lost or
- * left over, and steps done before their turn.
- */
-export async function repairRemarks(job: Pick<Job, "id">, circuit: Circuit): Promise<string[]> {
-  const [stored, ticks, notes, matches] = await Promise.all([
-    findPlan(circuit.id),
-    ticksOf(job.id),
-    trayNotesOf(job.id),
-    jobMatches(job, circuit),
-  ]);
-  const title = (step: string): string => stored?.plan.steps.find(({ id }) => id === step)?.title ?? step;
-  return [
-    ...matches.flatMap(({ part, fresh, match, overrides }) =>
-      overrides
-        .filter(({ feature }) => match?.differences.some((own) => own.feature === feature))
-        .map(
-          ({ feature, words }) =>
-            `${repairName(circuit, [part])}, ${fresh.number}: the difference in ${feature} was accepted: “${words}”`,
-        ),
-    ),
-    ...notes.filter(({ kind }) => kind !== "found").map(trayNoteText),
-    ...ticks.flatMap(({ step, reason }) => (reason ? [`${title(step)}, before its turn: ${reason}`] : [])),
-  ];
+/** Differences of a new part that somebody accepted, each with the reason. */
+export async function acceptedDifferences(job: Pick<Job, "id">, circuit: Circuit): Promise<string[]> {
+  return (await jobMatches(job, circuit)).flatMap(({ part, fresh, match, overrides }) =>
+    overrides
+      .filter(({ feature }) => match?.differences.some((own) => own.feature === feature))
+      .map(
+        ({ feature, words }) =>
+          `${repairName(circuit, [part])}, ${fresh.number}: the difference in ${feature} was accepted: “${words}”`,
+      ),
+  );
 }

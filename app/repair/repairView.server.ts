@@ -113,22 +113,31 @@ interface BackFacts {
   readonly partName: (id: string) => string;
 }
 
-/** What is said of work on a new part, or of refitting a step. */
-const howOf = ({ work, how }: BackStep): string[] =>
-  work.does === "adapt" ? [...adaptationHow[work.fitting.adaptation.work]] : how.map(backRuleText);
+/** What is peculiar to work on a new part, or to refitting a step. */
+function workView({ work, how }: BackStep, partName: BackFacts["partName"]) {
+  if (work.does !== "adapt")
+    return {
+      title: backTitle(work),
+      minutes: null,
+      tools: [],
+      how: how.map(backRuleText),
+      sorts: work.does === "undo" ? plannedSorts(work.step, "back") : [],
+    };
+  const { part, adaptation } = work.fitting;
+  return {
+    title: `${partName(part)}: ${backTitle(work)}`,
+    minutes: adaptation.minutes,
+    tools: adaptationFacts[adaptation.work].tools,
+    how: adaptationHow[adaptation.work],
+    sorts: [],
+  };
+}
 
 /** A refitting step. */
 const backView = (step: BackStep, { off, steps, notes, ticks, waits, partName }: BackFacts) => ({
   id: step.id,
   does: step.work.does,
-  title:
-    step.work.does === "adapt"
-      ? `${partName(step.work.fitting.part)}: ${backTitle(step.work)}`
-      : backTitle(step.work),
-  minutes: step.work.does === "adapt" ? step.work.fitting.adaptation.minutes : null,
-  tools: step.work.does === "adapt" ? adaptationFacts[step.work.fitting.adaptation.work].tools : [],
-  how: howOf(step),
-  sorts: step.work.does === "undo" ? plannedSorts(step.work.step, "back") : [],
+  ...workView(step, partName),
   waits: waits(step.id, "back"),
   closes: step.closes,
   cautions: step.cautions.map((caution) => stepCautionWords[caution]),

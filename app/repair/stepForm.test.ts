@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
-import { fastenersText } from "../../core/access/fastenerText";
 import { type AccessStep, stepSchema } from "../../core/access/plan";
 import { plugsText, routesText } from "../../core/access/planText";
+import { fastenersText } from "../../core/access/typedFastener";
 import { problemText } from "../../core/problem/problem";
 import { shippedPlan, shippedPlans } from "../../core/testing/shippedPlan";
 import { stepFrom } from "./stepForm";

@@ -1,6 +1,6 @@
-import { parseFasteners } from "@core/access/fastenerText";
 import type { AccessStep } from "@core/access/plan";
 import { parsePlugs, parseRoutes, words } from "@core/access/planText";
+import { parseFasteners } from "@core/access/typedFastener";
 import { type Parsed, refused } from "@core/problem/problem";
 import { typedFigure } from "@core/units/typedFigure";
 

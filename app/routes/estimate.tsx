@@ -11,7 +11,7 @@ import { estimateBodySchema } from "@db/storedColumns";
 import { data, redirect } from "react-router";
 import { z } from "zod";
 import { EstimatePage } from "../estimate/EstimatePage";
-import { estimateView, offerBody } from "../estimate/estimateView.server";
+import { estimateView, offerFor } from "../estimate/estimateView.server";
 import { worksInWords } from "../estimate/offerInput.server";
 import { intoJob } from "../job/intoJob.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
@@ -70,11 +70,11 @@ export async function action({ params, request }: Route.ActionArgs) {
   };
   switch (sent.intent) {
     case "offer": {
-      const works = (await estimateView(params.id)).offers.find(({ kind }) => kind === sent.offer)?.works;
-      const wrong = await wrongPartAddress(job, circuit, works ?? []);
+      const offer = await offerFor(params.id, sent.offer);
+      if (!offer) return refuse("That offer no longer exists, because the verdict has changed.");
+      const wrong = await wrongPartAddress(job, circuit, offer.parts);
       if (wrong) return redirect(wrong);
-      const body = await offerBody(params.id, sent.offer);
-      if (!body) return refuse("That offer no longer exists, because the verdict has changed.");
+      const { body } = offer;
       return into(
         `estimate: ${body.title}`,
         addEstimate(job.id, { id: sent.token, kind: "estimate", body }, new Date()),

@@ -9,7 +9,7 @@ export interface FittingStep {
   readonly adaptation: Adaptation;
 }
 
-/** What is done at the car's wires comes first, then the bench; what puts the part in its place comes last. */
+/** Order of the work: first at the car's wires, then on the bench, last what holds the part in its place. */
 function turnOf({ work }: Adaptation): number {
   if (adaptationFacts[work].needsBatteryOff) return 0;
   return work === "fit-ring" || work === "fit-lead" ? 2 : 1;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { shippedPlan, shippedPlans } from "../testing/shippedPlan";
-import { fastenersText, parseFasteners } from "./fastenerText";
 import { parsePlugs, parseRoutes, plugsText, routesText, words } from "./planText";
+import { fastenersText, parseFasteners } from "./typedFastener";
 
 test.each(shippedPlans)("%s: typed text reads back as it was", (name) => {
   const plan = shippedPlan(name);

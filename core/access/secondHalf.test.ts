@@ -2,13 +2,13 @@
 import { describe, expect, test } from "@jest/globals";
 import { planOf } from "../testing/shippedPlan";
 import { adaptation } from "./adaptation";
-import { parseFasteners } from "./fastenerText";
 import { fittingSteps } from "./fittingStep";
 import type { AccessPlan, AccessStep } from "./plan";
 import { type BackStep, type PlacedFitting, refitting } from "./refitting";
 import { quickestRoute, type Route } from "./route";
 import { placeFittings, type StepTicked, stepsWaitedFor } from "./stepOrder";
 import { callsBefore, plannedSorts, screwsIn, type TrayEntry, trayOf, unexplained } from "./tray";
+import { parseFasteners } from "./typedFastener";
 
 const screws = (text: string): AccessStep["fasteners"] => {
   const read = parseFasteners(text);
@@ -225,7 +225,7 @@ describe("tube and wheel carried over, a corner filed, a worn lead spliced", () 
     const back = backOf(route, ["M1"], fittings);
     expect(route.steps[0]?.id).toBe("negative");
     expect(back[0]).toMatchObject({ id: "fit-M1-splice-leads", cautions: ["bare-positive"] });
-    // There is no panel to close, so the test stands last of all.
+    // With no panel to close, the test comes last.
     expect(back.map(({ id }) => id).slice(-2)).toEqual(["negative", "test"]);
   });
 });

@@ -32,6 +32,9 @@ export interface TrayNote extends SortCount {
   readonly kind: TrayNoteKind;
 }
 
+/** The same with the words that explain it. */
+export const trayNoteSchema = sortCountSchema.extend({ kind: z.enum(trayNoteKinds), words: z.string() });
+
 /** The tray's screws of one sort. */
 export interface TraySort {
   readonly sort: string;
@@ -63,12 +66,6 @@ export interface TrayCall {
   /** Screws left over or missing; for steps not yet refitted, the difference from the plan. */
   readonly screws: number;
 }
-
-/** All screws of a step by its plan, out and back. */
-const planned = (step: AccessStep) => ({
-  out: (step.fasteners ?? []).reduce((sum, fastener) => sum + screwsOut(fastener), 0),
-  back: (step.fasteners ?? []).reduce((sum, fastener) => sum + screwsBack(fastener), 0),
-});
 
 /** Fasteners a step puts into the tray, or those it takes when refitted, by its plan and by sort. */
 export function plannedSorts({ fasteners = [] }: AccessStep, way: "in" | "back"): SortCount[] {
@@ -129,7 +126,7 @@ export function trayOf(
   const calls: TrayCall[] = [];
   const [out, back, away, fresh] = [new SortSums(), new SortSums(), new SortSums(), new SortSums()];
   for (const step of steps) {
-    const plan = planned(step);
+    const plan = { out: screwsIn(plannedSorts(step, "in")), back: screwsIn(plannedSorts(step, "back")) };
     const taken = last(step.id, "in");
     // Refitted although its removal was unticked: it counts once the removal is ticked again.
     const put = taken ? last(step.id, "back") : undefined;

@@ -4,7 +4,7 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { type Belief, believe, type Start } from "../belief/belief";
 import { believeThrough, carriedOver, type FailedRepair } from "./failedRepair";
 
-/** An earlier visit of the same vehicle, whose repair held at first: what was read then, and the parts put right. */
+/** An earlier visit whose repair held at first: the readings taken then, and the parts put right. */
 export interface EarlierVisit {
   readonly readings: readonly Reading[];
   readonly repairs: readonly FailedRepair[];
