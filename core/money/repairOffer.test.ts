@@ -147,6 +147,16 @@ describe("offers side by side", () => {
     expect(guess?.expectedMinor).toBe((guess?.priced.totalMinor ?? 0) + (guess?.comebackMinor ?? 0));
   });
 
+  test("a right guess is ruined by the root cause as often as a tested repair is", () => {
+    const both = repairOffers(
+      input({ cures: () => 0.8, cause: { ...motor, killsAgain: 0.5 }, guess: { ...pack, p: 0.8 } }),
+    );
+    const chance = (kind: string) => both.find((offer) => offer.kind === kind)?.comebackChance;
+    // By hand: 1 - 0.8 × 0.5, with a test or without.
+    expect(chance("guess-first")).toBeCloseTo(0.6, 10);
+    expect(chance("part-only")).toBeCloseTo(0.6, 10);
+  });
+
   test("the owner's own work has no labour of the shop's and no warranty", () => {
     expect(of("owners-own")?.priced.lines.map(({ kind }) => kind)).toEqual(["diagnosis", "part"]);
     expect(of("owners-own")?.comebackMinor).toBe(0);

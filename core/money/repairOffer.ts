@@ -182,17 +182,23 @@ function withComeback(
   };
 }
 
-/** The usual part without a test. If it was not that part, add the comeback, the diagnosis and the right part. */
+/**
+ * The usual part without a test. If it was not that part, add the comeback, the diagnosis and the right part. If it
+ * was, the root cause may still ruin it again, as it may after a test.
+ */
 function guessFirst(input: OfferInput, guess: OfferedWork & { readonly p: number }): RepairOffer {
   const first = priced(repairLines(input, [guess], { diagnosis: false }), input.terms.rounding);
   const after = priced(repairLines(input, input.works), input.terms.rounding);
   const wrong = 1 - guess.p;
-  const comebackMinor = Math.round(wrong * (input.terms.comebackMinor + after.totalMinor));
+  const ruined = input.cause && input.cause.id !== guess.id ? guess.p * input.cause.killsAgain : 0;
+  const comebackMinor = Math.round(
+    wrong * (input.terms.comebackMinor + after.totalMinor) + ruined * input.terms.comebackMinor,
+  );
   return {
     kind: "guess-first",
     works: [guess.id],
     priced: first,
-    comebackChance: wrong,
+    comebackChance: wrong + ruined,
     comebackMinor,
     expectedMinor: first.totalMinor + comebackMinor,
   };
