@@ -4,6 +4,7 @@ import { parsePlan } from "@core/access/plan";
 import { preferences } from "@core/access/route";
 import { sortCountsSchema, trayNoteKinds } from "@core/access/tray";
 import { parseCircuit } from "@core/circuit/parseCircuit";
+import { oldPartStates } from "@core/diagnose/history/failedRepair";
 import { cautions } from "@core/diagnose/tests/caution";
 import { strategies } from "@core/diagnose/tests/strategy";
 import { practiceActSchema, practiceCaseSchema } from "@core/formats/practiceFile";
@@ -17,6 +18,7 @@ import { recordingRecordSchema } from "@core/recording/storedRecording";
 import { closureSchema } from "@core/records/closure";
 import { jobRefusalSchema, jobStages } from "@core/records/jobStage";
 import { promiseSchema } from "@core/records/promise";
+import { taughtSchema } from "@core/records/secondLook";
 import { symptoms } from "@core/records/symptom";
 import { draftBaseSchema, draftStepSchema } from "@core/trace/draft";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
@@ -106,7 +108,9 @@ export const storedColumns = {
     parts: json(names),
     state: z.enum(["open", "settled", "best-guess"]),
     outcome: z.enum(fittingOutcomes),
+    found: json(z.record(z.string(), z.enum(oldPartStates))).nullable(),
   },
+  secondLooks: { before: json(taughtSchema), after: json(taughtSchema) },
   closures: { body: json(closureSchema), symptom: z.enum(symptoms) },
   drafts: {
     name: json(circuitNameSchema),

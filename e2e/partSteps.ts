@@ -89,6 +89,10 @@ export async function splicedPack(page: Page, enter: Enter, press: Press): Promi
   await tickWithOneScrewLess(page);
   await expect(page.getByText(/the screws do not add up/).filter({ visible: true })).toHaveCount(1);
 
+  // Its tick marks the line on the work list.
+  await goTo(page, "work");
+  await expect(page.locator('[data-work="X5"]')).toHaveAttribute("data-state", "done");
+
   await proveIt(page, press);
   await expect(page.getByText(/1 × 7 mm screw not accounted for/)).toBeVisible();
   await expect(page.getByRole("button", { name: "Close the job" })).toBeDisabled();

@@ -1,4 +1,5 @@
 import type { Circuit } from "@core/circuit/circuit";
+import type { OldPartState } from "@core/diagnose/history/failedRepair";
 import type { WorkDone } from "@core/labour/workDone";
 import type { WorkReason } from "@core/workList/proposedWork";
 import { isTemporary, type WorkEntry } from "@core/workList/workLine";
@@ -18,6 +19,13 @@ export const doneWords: Readonly<Record<WorkDone, string>> = {
   refitted: "proved good and put back",
   "leak-stopped": "leak above it found and stopped",
   other: "worked on",
+};
+
+/** What an old part turned out to be. */
+export const oldPartWords: Readonly<Record<OldPartState | "unknown", string>> = {
+  bad: "it was bad",
+  good: "it was good",
+  unknown: "not known",
 };
 
 /** The same as something to choose. */

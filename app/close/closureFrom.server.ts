@@ -92,7 +92,7 @@ async function storedClosure(
     }),
     symptom: symptomOf(circuit, readings),
     looks: readings.length - complaint.length,
-    minutes: minutesTesting(view),
+    minutes: minutesTesting(engine, readings),
     chartMinutes: variant ? chartMinutes(engine, complaint, index) : null,
     repairKind: repairKind(circuit, closure.parts[0] ?? ""),
     // The ticks measure all works together, so with several of them no single one has a time.

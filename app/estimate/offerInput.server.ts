@@ -170,6 +170,6 @@ export async function offerInput(view: JobView): Promise<OfferInput> {
     guess: guessId ? { ...offered(guessId), p: beliefIn(diagnosis.suspects, [guessId]) } : null,
     labourTitle,
     ...labour,
-    diagnosisMinutes: minutesTesting(view),
+    diagnosisMinutes: minutesTesting(view.engine, activeReadings(view)),
   };
 }

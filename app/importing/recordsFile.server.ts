@@ -1,6 +1,6 @@
 import { createReadStream, readFileSync, statSync } from "node:fs";
 import { parsedJson } from "@core/formats/parsedJson";
-import { type JobRecord, parseRecords, recordColumns, recordFromCells } from "@core/formats/recordFile";
+import { type JobRecord, parseRecords, recordFromCells, requiredColumns } from "@core/formats/recordFile";
 import { type Parsed, type Problem, refused } from "@core/problem/problem";
 import Papa from "papaparse";
 
@@ -61,7 +61,7 @@ class RowReader {
 
   private begin(cells: readonly string[]): void {
     this.header = cells.map((cell, place) => (place === 0 ? cell.replace(/^\uFEFF/, "") : cell));
-    const missing = recordColumns.filter((column) => !this.header?.includes(column));
+    const missing = requiredColumns.filter((column) => !this.header?.includes(column));
     if (missing.length === 0) return;
     this.isBroken = true;
     this.refuse("missing", "row 1", `missing columns: ${missing.join(", ")}`);

@@ -47,6 +47,20 @@ describe("bringing records in", () => {
     expect(await countRecords(everything)).toBe(before);
   });
 
+  test("brings the work list of each job, so that it is found by what was worked on", async () => {
+    const [record] = await elsewhere(1);
+    const works = [
+      { part: "M1", what: "blower motor M1", done: "renewed", number: "P-77", round: 1, state: "done" },
+      { what: "tiller clip", done: "carried-over", round: 1, state: "done" },
+    ] as const;
+    keepText("records", recordsCsv([{ ...(record as JobRecord), works: [...works] }]));
+    await readRecords(true);
+    expect(recordsImport().phase).toBe("stored");
+    const own = (await exportRecords()).find(({ key }) => key === "elsewhere-0");
+    expect(own?.works).toEqual(works);
+    expect(await countRecords({ ...everything, words: "tiller" })).toBe(1);
+  });
+
   test("lets others write between two batches, and adds each vehicle once", async () => {
     const before = await countRecords(everything);
     await fileOf(1500);

@@ -149,7 +149,8 @@ const failedRepairs = (
 ): FailedRepair[] =>
   fittings
     .filter(({ outcome }) => outcome === "failed")
-    .map(({ parts, fittedAt }, place) => ({
+    .map(({ parts, fittedAt, found }, place) => ({
+      ...(Object.keys(found).length > 0 ? { found } : {}),
       after: stored.filter(({ struckAt, takenAt }) => !struckAt && takenAt <= fittedAt).length,
       parts: parts.filter(
         (part) => !works.some((own) => own.round === place + 1 && own.part === part && !mends(own.done)),
@@ -181,13 +182,13 @@ export const activeNumbers = ({ stored }: JobFacts): number[] =>
   stored.flatMap(({ number, struckAt }) => (struckAt ? [] : [number]));
 
 /** Minutes of testing so far: each test's own, and every location opened once. */
-export function minutesTesting(view: JobView): number {
+export function minutesTesting(engine: CompiledCircuit, readings: readonly Reading[]): number {
   const open = new Set<string>();
   let minutes = 0;
-  for (const reading of activeReadings(view)) {
+  for (const reading of readings) {
     if (reading.heard) continue;
-    minutes += testMinutes(view.engine, reading, open);
-    for (const place of placesNeeded(view.engine, reading)) open.add(place);
+    minutes += testMinutes(engine, reading, open);
+    for (const place of placesNeeded(engine, reading)) open.add(place);
   }
   return minutes;
 }

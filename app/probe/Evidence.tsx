@@ -3,8 +3,8 @@ import { Link } from "react-router";
 import { useQueue } from "../entries/browserQueue";
 import { EntryForm, entriesAddress } from "../entries/useEntries";
 import type { EvidenceLine, NoteLine } from "../job/jobView.server";
-import { NoteDialog, type NoteSubject, Notes } from "./Notes";
-import { NotesProvider, notesAddress, useNotes } from "./useNotes";
+import { NoteDialog, type NoteSubject, Notes } from "../notes/Notes";
+import { NotesProvider, notesAddress, useNotes } from "../notes/useNotes";
 
 interface EvidenceProps {
   readonly jobId: number;

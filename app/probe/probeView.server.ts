@@ -279,7 +279,7 @@ export function probeView(view: JobView) {
       view.earlier && view.job.comebackOf !== null
         ? { job: view.job.comebackOf, name: repairName(circuit, view.earlier.parts) }
         : null,
-    notes: noteLines(notes.filter(({ readingId }) => readingId === null)),
+    notes: noteLines(notes.filter(({ readingId, workId }) => readingId === null && workId === null)),
     conflicts: diagnosis.conflicts.map((conflict) => ({
       number: conflict.slip.number,
       why: conflictText(circuit, conflict),

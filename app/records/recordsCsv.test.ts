@@ -56,6 +56,30 @@ const record: JobRecord = {
 const signs = ["=", "+", "-", "@", "'", '"', "\t", "\r", "\n", ",", ";", "a", "é", "€", " ", "1"];
 
 describe("records as comma-separated text", () => {
+  test("carry the work list in one cell, and tables from before there was one are read", async () => {
+    const works = [
+      {
+        part: "M1",
+        what: "blower motor M1",
+        done: "renewed",
+        number: 'A"1',
+        minutes: 12.5,
+        round: 1,
+        state: "done",
+      },
+      { what: "-clip", done: "carried-over", round: 2, state: "planned" },
+    ] as const;
+    const records: JobRecord[] = [{ ...record, works: [...works] }];
+    const read = await readBack(recordsCsv(records));
+    expect(read.ok && read.value).toEqual(records);
+    const before = recordsCsv([record]).replace(",works\r\n", "\r\n").replace(",false,\r\n", ",false\r\n");
+    expect(before).not.toContain("works");
+    const old = await readBack(before);
+    expect(old.ok && old.value).toEqual([record]);
+    const broken = await readBack(recordsCsv(records).replace("renewed", "replaced"));
+    expect(broken.ok ? "" : broken.problems.map(problemText).join()).toMatch(/^row 2, works\.0\.done: /);
+  });
+
   test("can be read by an independent package, and no cell is a formula", () => {
     const rows: string[][] = parse(recordsCsv([record, { ...record, totalMinor: null }]));
     expect(rows[0]).toEqual(recordColumns);

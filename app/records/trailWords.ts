@@ -10,7 +10,7 @@ import { judgedWords, proofStepTitle } from "@words/proofWords";
 import { stageWords } from "@words/stateWords";
 import { evidenceText, resultText } from "@words/tests/testText";
 import { trayNoteText } from "@words/trayWords";
-import { doneWords } from "@words/workWords";
+import { doneWords, oldPartWords } from "@words/workWords";
 import { findingText } from "../check/checkView.server";
 
 const said = (value: unknown): string =>
@@ -111,6 +111,12 @@ export function trailWords(circuit: Circuit, { what, about }: Pick<TrailLine, "w
       return `Fitted ${partList(circuit, about.parts)} at ${Math.round(100 * Number(about.p))} % belief`;
     case "fitting":
       return `Fitted ${partList(circuit, about.parts)}: ${wordFor(outcomeWords, about.outcome)}`;
+    case "old-part":
+      return `Old parts: ${
+        Object.entries(about)
+          .map(([part, state]) => `${repairName(circuit, [part])} ${wordFor(oldPartWords, state)}`)
+          .join(", ") || oldPartWords.unknown
+      }`;
     case "estimate":
       return `${about.kind === "bill" ? "Bill" : "Estimate"} ${said(about.number)} saved`;
     case "approved":

@@ -2,16 +2,18 @@ import { stepIdSchema, testStepId } from "@core/access/plan";
 import { stepsWaitedFor } from "@core/access/stepOrder";
 import { sortCountsSchema, trayNoteKinds } from "@core/access/tray";
 import { parsedJson } from "@core/formats/parsedJson";
-import { addTick, addTrayNote, deleteTick, deleteTrayNote } from "@db/repositories/repairs.server";
+import type { WorkState } from "@core/workList/workLine";
+import { addTick, addTrayNote, deleteTick, deleteTrayNote, ticksOf } from "@db/repositories/repairs.server";
+import { setWorkState } from "@db/repositories/works.server";
 import { adaptationTitle } from "@words/adaptationWords";
 import { trayNoteText } from "@words/trayWords";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
 import { intoJob, type Refused } from "../job/intoJob.server";
-import { jobAt } from "../job/jobView.server";
+import { jobAt, presentRound } from "../job/jobView.server";
 import { textFields } from "../text/formText";
 import { measuredMinutes } from "./measuredMinutes";
-import { repairState } from "./repairState.server";
+import { type RepairState, repairState } from "./repairState.server";
 
 const form = z.discriminatedUnion("intent", [
   z.object({
@@ -49,8 +51,12 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
   const sent = parsed.data;
   const at = madeAt(sentForm);
   const own = { jobId: job.id, address: `/jobs/${job.id}/ticks`, fields, at };
-  if (sent.intent === "untick")
-    return intoJob({ ...own, words: "a step undone" }, deleteTick(job.id, sent.id, at));
+  if (sent.intent === "untick") {
+    const undone = (await ticksOf(job.id)).find(({ id }) => id === sent.id);
+    const refused = await intoJob({ ...own, words: "a step undone" }, deleteTick(job.id, sent.id, at));
+    if (refused || !undone) return refused;
+    return markLine(await repairState(job, circuit), undone.step, "planned");
+  }
   if (sent.intent === "tray-delete")
     return intoJob({ ...own, words: "a note about a screw deleted" }, deleteTrayNote(job.id, sent.id, at));
   if (sent.intent === "tray") {
@@ -75,7 +81,7 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
       problem: `${title}: another step comes before it. Tick that one first, or say why it can wait.`,
     };
   const before = state.ticks.filter(({ way }) => way === sent.way).at(-1);
-  return intoJob(
+  const refused = await intoJob(
     { ...own, words: `${title} ticked` },
     addTick(job.id, circuit.id, {
       id: sent.token,
@@ -87,5 +93,31 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
       reason: waited.length > 0 ? (sent.reason ?? null) : null,
       counts: sent.counts ?? null,
     }),
+  );
+  return refused ?? markLine(state, sent.step, "done");
+}
+
+/** Marks the line of work that a step on a new part carries out; other steps have no line of their own. */
+async function markLine(state: RepairState | null, step: string, mark: WorkState): Promise<Refused | null> {
+  const fitting = state?.fittings.find((one) => one.fitting.id === step)?.fitting;
+  if (!state || !fitting) return null;
+  const { view } = state;
+  const line = view.works.find(
+    ({ adapts, round }) =>
+      round === presentRound(view) &&
+      adapts?.part === fitting.part &&
+      adapts.work === fitting.adaptation.work,
+  );
+  const { job } = view;
+  if (!line || line.state === mark) return null;
+  return intoJob(
+    {
+      jobId: job.id,
+      address: `/jobs/${job.id}/work`,
+      fields: {},
+      words: `work: ${line.what}`,
+      at: new Date(),
+    },
+    setWorkState(job.id, line.id, mark),
   );
 }

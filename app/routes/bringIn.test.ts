@@ -2,12 +2,14 @@
 import { database } from "@db/database.server";
 import { addCircuitNote, circuitNotesOf } from "@db/repositories/circuitNotes.server";
 import { addCircuit, findCircuit, listCircuits, versionsOf } from "@db/repositories/circuits.server";
+import { fittingsOf } from "@db/repositories/fittings.server";
 import { listJobs } from "@db/repositories/jobs.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { listVehicles } from "@db/repositories/vehicles.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import { xoroshiro128plus } from "pure-rand/generator/XoroShiro";
+import { jobFactsAt } from "../job/jobView.server";
 import { answer, closeDemoShop, type Fields, openDemoShop } from "../testing/demoShop";
 import * as caseFile from "./caseFile";
 import * as shelfBundle from "./shelfBundle";
@@ -145,6 +147,47 @@ describe("a case", () => {
     const vehicles = await listVehicles();
     expect((await bring(text, store)).location).toBe(location);
     expect(await listVehicles()).toEqual(vehicles);
+  });
+
+  test("a case with rounds imports its work list and its failed repair, each in its round", async () => {
+    const line = (part: string, round: number) => ({
+      part,
+      what: part,
+      done: "renewed",
+      state: "done",
+      round,
+    });
+    const text = JSON.stringify({
+      format: "airway-case",
+      version: 1,
+      circuitId: "whimbrel-four-speed",
+      readings: ["none", "none"].map((seen, at) => ({
+        test: "airflow",
+        ...(at === 0 ? { heard: true } : {}),
+        key: "run",
+        setting: "1",
+        seen,
+      })),
+      repairs: [{ after: 1, parts: ["M1"] }],
+      works: [line("M1", 1), { ...line("R1", 2), number: "P-1", minutes: 20 }],
+    });
+    expect((await bring(text)).data).toMatchObject({
+      answer: { brought: { readings: 2, works: 2, failed: 1, leavesEarlier: false } },
+    });
+    const { location } = await bring(text, {
+      intent: "store",
+      label: "quay van 2",
+      model: "Harrow Whimbrel",
+    });
+    const id = Number(/\/jobs\/(\d+)\/probe/.exec(location ?? "")?.[1]);
+    const { repairs, works } = await jobFactsAt(String(id));
+    expect(repairs).toEqual([{ after: 1, parts: ["M1"] }]);
+    expect(works.map(({ part, round, state, number }) => [part, round, state, number])).toEqual([
+      ["M1", 1, "done", undefined],
+      ["R1", 2, "done", "P-1"],
+    ]);
+    expect(works[1]?.minutes).toBe(20);
+    expect(await fittingsOf(id)).toMatchObject([{ outcome: "failed", looks: 0 }]);
   });
 
   test("a case on an older version of a circuit stays on it, and makes no new one", async () => {

@@ -11,6 +11,7 @@ import {
   measuredRepairs,
   setCounted,
 } from "@db/repositories/closures.server";
+import { undoSecondLook } from "@db/repositories/secondLooks.server";
 import { learningOn, setLearning } from "@db/repositories/settings.server";
 import { familyNameText } from "@words/circuitWords";
 import { faultLabelWords, kindWords } from "@words/partName";
@@ -18,6 +19,8 @@ import { data, Form, Link } from "react-router";
 import { z } from "zod";
 import { engineFor } from "../engine/engine.server";
 import { RecordsPage } from "../records/RecordsPage";
+import { SecondLooks } from "../records/SecondLooks";
+import { lookAgain, secondLookView } from "../records/secondLook.server";
 import { sentForm } from "../shell/sentForm.server";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
@@ -37,17 +40,19 @@ export async function loader({ request }: Route.LoaderArgs) {
   const circuit = line ? await findCircuit(line.rowId) : null;
   const engine = circuit ? await engineFor(circuit) : null;
   const family = engine ? familyName(engine.netlist) : "";
-  const [{ counts, ofFamily }, on, repairs, latest] = await Promise.all([
+  const [{ counts, ofFamily }, on, repairs, latest, looks] = await Promise.all([
     faultCounts(family),
     learningOn(),
     measuredRepairs(),
     lessons(lessonsShown),
+    secondLookView(),
   ]);
   const changed = engine ? whatChanged(engine, counts, ofFamily) : [];
   const jobs = (of: readonly { n: number }[]): number => of.reduce((sum, { n }) => sum + n, 0);
   const zone = shopZone();
   return {
     on,
+    looks,
     family: engine ? familyNameText(family) : "",
     circuit: line?.rowId ?? "",
     circuits: circuits.map(({ rowId, title }) => ({ id: rowId, title })),
@@ -74,6 +79,12 @@ const form = z.discriminatedUnion("intent", [
     job: z.coerce.number().int().positive(),
     counted: z.enum(["yes", "no"]),
   }),
+  z.object({ intent: z.literal("look-again") }),
+  z.object({
+    intent: z.literal("undo-look"),
+    job: z.coerce.number().int().positive(),
+    undone: z.enum(["yes", "no"]),
+  }),
 ]);
 
 export async function action({ request }: Route.ActionArgs) {
@@ -84,7 +95,15 @@ export async function action({ request }: Route.ActionArgs) {
     await setLearning(sent.on === "yes");
     return { done: true };
   }
+  if (sent.intent === "look-again") {
+    await lookAgain();
+    return { done: true };
+  }
   if (!(await closureOf(sent.job))) throw data("That job is not closed.", { status: 404 });
+  if (sent.intent === "undo-look") {
+    await undoSecondLook(sent.job, sent.undone === "yes" ? new Date() : null);
+    return { done: true };
+  }
   await setCounted(sent.job, sent.counted === "yes");
   return { done: true };
 }
@@ -123,6 +142,7 @@ export default function Learnt({ loaderData }: Route.ComponentProps) {
       </Form>
       <FaultOdds family={family} jobs={jobs} changed={changed} />
       <RepairMinutes repairs={repairs} />
+      <SecondLooks looks={loaderData.looks} />
       <Lessons lessons={loaderData.lessons} />
     </RecordsPage>
   );

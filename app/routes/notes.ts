@@ -1,6 +1,7 @@
 import type { JobRefusal } from "@core/records/jobStage";
 import { addNote, deleteNote, type Photo } from "@db/repositories/notes.server";
 import { readingsOf } from "@db/repositories/readings.server";
+import { worksOf } from "@db/repositories/works.server";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
 import { intoJob, queueAnswer } from "../job/intoJob.server";
@@ -15,6 +16,7 @@ const noteForm = z.discriminatedUnion("intent", [
     intent: z.literal("note"),
     token: z.uuid(),
     reading: z.string().max(64).default(""),
+    work: z.string().max(120).default(""),
     // A form sends line ends as carriage return and line feed.
     words: z
       .string()
@@ -54,8 +56,14 @@ export async function action({ params, request }: Route.ActionArgs) {
   const about = form.reading === "" ? null : form.reading;
   if (about !== null && !(await readingsOf(job.id)).some(({ id }) => id === about))
     return refuse("That reading belongs to another job.");
+  const workId = form.work === "" ? null : form.work;
+  if (workId !== null && !(await worksOf(job.id)).some(({ id }) => id === workId))
+    return refuse("That line of work belongs to another job.");
   return into(
     `note: ${form.words}`,
-    addNote({ id: form.token, jobId: job.id, readingId: about, words: form.words, takenAt: at }, photo),
+    addNote(
+      { id: form.token, jobId: job.id, readingId: about, workId, words: form.words, takenAt: at },
+      photo,
+    ),
   );
 }

@@ -1,6 +1,6 @@
 // The pages of the shop's records against a database of their own: what they answer, store and refuse.
 import { database } from "@db/database.server";
-import { closureOf } from "@db/repositories/closures.server";
+import { closureOf, faultCounts } from "@db/repositories/closures.server";
 import { findJob } from "@db/repositories/jobs.server";
 import { addNote } from "@db/repositories/notes.server";
 import { addProof } from "@db/repositories/proofs.server";
@@ -125,6 +125,29 @@ describe("the figures and what was learnt", () => {
     await answer(learnt.action, { intent: "learning", on: "yes" });
     expect((await answer(learnt.action, { intent: "count", job: "6", counted: "no" })).status).toBe(404);
     expect((await answer(learnt.action, { intent: "forget" })).status).toBe(400);
+  });
+
+  test("older closings are looked at once: an oiled bearing stops counting, and that can be undone", async () => {
+    const page = async () => (await learnt.loader(get({}, "circuit=whimbrel-four-speed"))).looks;
+    const dry = async () =>
+      (await faultCounts("")).counts.find(({ kind, mode }) => kind === "motor" && mode === "bearing-dry")
+        ?.n ?? 0;
+    const before = await dry();
+    expect((await page()).left).toBe(14);
+    await answer(learnt.action, { intent: "look-again" });
+    const looked = await page();
+    expect(looked.left).toBe(0);
+    // The other thirteen are proved, or hold no proof either way: they count as they did.
+    expect(looked.changed).toEqual([
+      { jobId: 25, undone: false, before: "blower motor dry bearing", after: "not counted" },
+    ]);
+    expect(await dry()).toBe(before - 1);
+    await answer(learnt.action, { intent: "undo-look", job: "25", undone: "yes" });
+    expect((await page()).changed[0]?.undone).toBe(true);
+    expect(await dry()).toBe(before);
+    await answer(learnt.action, { intent: "undo-look", job: "25", undone: "no" });
+    expect(await dry()).toBe(before - 1);
+    expect((await closureOf(25))?.closure.learn).toBe(false);
   });
 });
 

@@ -19,11 +19,14 @@ import { checkView } from "../check/checkView.server";
 import type { CloseData } from "../close/closeView.server";
 import { customerPage } from "../close/customerWords";
 import type { EstimateData } from "../estimate/estimateView.server";
-import { jobAt } from "../job/jobView.server";
+import { diagnosisOf } from "../job/diagnosis.server";
+import { jobAt, jobViewAt } from "../job/jobView.server";
+import { trailWords } from "../records/trailWords";
 import { answer, closeDemoShop, type Fields, openDemoShop } from "../testing/demoShop";
 import type { WorkData } from "../workList/workView.server";
 import * as close from "./close";
 import * as estimate from "./estimate";
+import * as notes from "./notes";
 import * as prove from "./prove";
 import * as verdict from "./verdict";
 import * as work from "./work";
@@ -152,6 +155,48 @@ describe("a motor renewed, the check fails on one speed, then a plug", () => {
       total(before, "pin"),
     ]);
   });
+});
+
+test("a motor renewed on a guess: whether the old one was bad is asked, and moves the belief", async () => {
+  await read(...dead);
+  await decide({ intent: "fitted", parts: "M1" });
+  await check(Object.fromEntries(proofSteps(circuit).map((step) => [step.id, "none"])));
+  await back();
+  const asked = async () => (await list()).rounds[0]?.oldParts;
+  expect(await asked()).toEqual([{ part: "M1", name: "blower motor M1", state: null }]);
+  const beliefOf = async (fault: string): Promise<number> =>
+    diagnosisOf(await jobViewAt(String(id))).suspects.find((own) => own.fault === fault)?.p ?? 0;
+  const before = await beliefOf("F7:blown");
+  const say = (state: string) => act({ intent: "old-part", part: "M1", round: "1", state });
+  expect((await say("good")).status).toBe(200);
+  expect((await asked())?.[0]?.state).toBe("good");
+  // A good old motor says that the first verdict was wrong, so what else it could have been is likelier than before.
+  expect(await beliefOf("F7:blown")).not.toBeCloseTo(before, 3);
+  expect((await say("")).status).toBe(200);
+  expect(await beliefOf("F7:blown")).toBeCloseTo(before, 9);
+  await say("bad");
+  expect((await trailOf(id)).map((line) => trailWords(circuit, line))).toContain(
+    "Old parts: blower motor M1 it was bad",
+  );
+  expect((await say("perhaps")).status).toBe(400);
+});
+
+test("a note on a line of work is shown with it, and on no other", async () => {
+  await add({ part: "M1", done: "renewed" });
+  await add({ part: "R1", done: "renewed" });
+  const [line] = (await list()).rounds[0]?.lines ?? [];
+  const note = (workId: string, to = id) =>
+    answer(
+      notes.action as never,
+      { intent: "note", token: crypto.randomUUID(), words: "ear broke", work: workId },
+      String(to),
+    );
+  expect((await note(line?.id ?? "")).status).toBe(200);
+  expect((await list()).rounds[0]?.lines.map((own) => own.notes.map(({ words }) => words))).toEqual([
+    ["ear broke"],
+    [],
+  ]);
+  expect((await note("no-such-line")).status).toBe(422);
 });
 
 test("a motor and a pack in one visit are both fitted, checked and on the card", async () => {

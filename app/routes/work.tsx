@@ -1,9 +1,11 @@
+import { oldPartStates } from "@core/diagnose/history/failedRepair";
 import type { JobRefusal } from "@core/records/jobStage";
 import { partsRepaired } from "@core/workList/workLine";
+import { setOldPart } from "@db/repositories/fittings.server";
 import { partsFitted } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { addWork, changeWork, setWorkState, strikeWork, worksOf } from "@db/repositories/works.server";
-import { workName, workText } from "@words/workWords";
+import { oldPartWords, workName, workText } from "@words/workWords";
 import { data, redirect } from "react-router";
 import { z } from "zod";
 import { intoJob } from "../job/intoJob.server";
@@ -19,9 +21,14 @@ import { proposedEntry, workView } from "../workList/workView.server";
 import type { Route } from "./+types/work";
 
 const form = z.object({
-  intent: z.enum(["add", "add-all", "change", "done", "planned", "delete", "restore", "finish"]),
+  intent: z.enum(["add", "add-all", "change", "done", "planned", "delete", "restore", "finish", "old-part"]),
   id: z.string().max(120).optional(),
   token: z.string().max(60).optional(),
+});
+const oldPartForm = z.object({
+  part: z.string().min(1).max(32),
+  round: z.coerce.number().int().min(1).max(20),
+  state: z.union([z.enum(oldPartStates), z.literal("").transform(() => null)]),
 });
 
 export const loader = ({ params }: Route.LoaderArgs) => workView(params.id);
@@ -38,6 +45,13 @@ export async function action({ params, request }: Route.ActionArgs) {
     const refused = await intoJob({ jobId: job.id, address, fields, words, at: now }, writing);
     return data({ problem: refused?.problem ?? null, id: null }, { status: refused?.status ?? 200 });
   };
+  if (intent === "old-part") {
+    const old = oldPartForm.safeParse(fields);
+    if (!old.success) throw data("That answer could not be read. Load the page again.", { status: 400 });
+    const { part, round, state } = old.data;
+    const words = `old ${workName(circuit, { part, what: part })}: ${oldPartWords[state ?? "unknown"]}`;
+    return answer(words, setOldPart(job.id, round, part, state));
+  }
   if (intent === "finish") {
     const view = await jobViewAt(params.id);
     const lines = view.works.filter(({ round }) => round === presentRound(view));

@@ -115,12 +115,18 @@ export const SaveAnyway = ({ broken }: { broken: readonly string[] }) => (
 export const brokenIn = (findings: ImportPreview["findings"]): string[] =>
   findings.flatMap(({ weight, message }) => (weight === "wrong" ? [message] : []));
 
+const countText = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+
 /** A case: its readings become a job, for a vehicle that is named here. */
 function Brought({ brought }: { brought: CasePreview }) {
   return (
     <>
       <p>
-        A job on {brought.readings} {brought.readings === 1 ? "reading" : "readings"}.
+        A job with {countText(brought.readings, "reading", "readings")}
+        {brought.works > 0 && `, ${countText(brought.works, "line of work", "lines of work")}`}
+        {brought.failed > 0 && `, ${countText(brought.failed, "failed repair", "failed repairs")}`}.
+        {brought.leavesEarlier &&
+          " The file also tells of the visit before this comeback. That visit is not imported, so the new job begins without it."}
       </p>
       <Preview preview={brought.circuit} />
       <div className="grid gap-3 sm:grid-cols-2">

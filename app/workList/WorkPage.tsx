@@ -1,7 +1,10 @@
 import { type WorkDone, worksDone } from "@core/labour/workDone";
 import { minutesText } from "@core/units/wording";
 import { workTitles } from "@words/workWords";
+import { useCallback, useState } from "react";
 import { Form, Link, useNavigation } from "react-router";
+import { NoteDialog, type NoteSubject, Notes } from "../notes/Notes";
+import { NotesProvider } from "../notes/useNotes";
 import { amountText, priceText } from "../text/money";
 import type { WorkData } from "./workView.server";
 
@@ -17,30 +20,36 @@ interface WorkPageProps {
 /** The work list of a job, round by round: what was found has to be done, is planned, or was done. */
 export function WorkPage({ work, problem }: WorkPageProps) {
   const present = work.rounds.at(-1);
+  const closeNote = useCallback(() => setSubject(null), []);
+  const [subject, setSubject] = useState<NoteSubject | null>(null);
   return (
-    <main
-      id="main"
-      className="grid w-full max-w-5xl grid-cols-[minmax(0,1fr)] content-start gap-5 p-5 max-md:p-3"
-    >
-      <header>
-        <h2 className="text-2xl font-bold">Work list</h2>
-        <p className="text-soft">
-          Everything done on this visit, one line each. The final check, the card and the bill follow from it.
-        </p>
-      </header>
-      {work.rounds.slice(0, -1).map((round) => (
-        <EarlierRound key={round.number} round={round} />
-      ))}
-      {work.proposals.length > 0 && <Proposals work={work} />}
-      {present && <PresentRound work={work} round={present} problem={problem} />}
-      {work.deleted.length > 0 && work.open && <Deleted lines={work.deleted} />}
-      <Onwards work={work} />
-    </main>
+    <NotesProvider jobId={work.id}>
+      <main
+        id="main"
+        className="grid w-full max-w-5xl grid-cols-[minmax(0,1fr)] content-start gap-5 p-5 max-md:p-3"
+      >
+        <header>
+          <h2 className="text-2xl font-bold">Work list</h2>
+          <p className="text-soft">
+            Everything done on this visit, one line each. The final check, the card and the bill follow from
+            it.
+          </p>
+        </header>
+        {work.rounds.slice(0, -1).map((round) => (
+          <EarlierRound key={round.number} round={round} open={work.open} />
+        ))}
+        {work.proposals.length > 0 && <Proposals work={work} />}
+        {present && <PresentRound work={work} round={present} problem={problem} note={setSubject} />}
+        {work.deleted.length > 0 && work.open && <Deleted lines={work.deleted} />}
+        <Onwards work={work} />
+        <NoteDialog subject={subject} onClose={closeNote} />
+      </main>
+    </NotesProvider>
   );
 }
 
 /** A round whose final check failed: what was done stays true. */
-const EarlierRound = ({ round: { number, lines } }: { round: Round }) => (
+const EarlierRound = ({ round: { number, lines, oldParts }, open }: { round: Round; open: boolean }) => (
   <section aria-labelledby={`round-${number}`} className="sheet-card p-4">
     <h3 id={`round-${number}`} className="font-bold">
       Round {number}: done, and the final check failed
@@ -50,8 +59,44 @@ const EarlierRound = ({ round: { number, lines } }: { round: Round }) => (
         <li key={line.id}>{line.words}</li>
       ))}
     </ul>
+    {open && oldParts.map((old) => <OldPart key={old.part} old={old} round={number} />)}
   </section>
 );
+
+const oldPartAnswers = [
+  ["bad", "It was bad"],
+  ["good", "It was good"],
+  ["", "Not known"],
+] as const;
+
+/** What the part that came out turned out to be, which the readings do not tell. */
+function OldPart({ old: { part, name, state }, round }: { old: Round["oldParts"][number]; round: number }) {
+  const busy = useNavigation().state !== "idle";
+  return (
+    <Form method="post" className="mt-2 flex flex-wrap items-center gap-2" data-old-part={part}>
+      <input type="hidden" name="intent" value="old-part" />
+      <input type="hidden" name="part" value={part} />
+      <input type="hidden" name="round" value={round} />
+      <span className="min-w-0 grow">
+        Was the old {name} bad? No reading proves it. Look at it or measure it on the bench.
+      </span>
+      {oldPartAnswers.map(([value, title]) => (
+        <button
+          key={value}
+          type="submit"
+          name="state"
+          value={value}
+          className="btn px-3"
+          disabled={busy}
+          aria-pressed={(state ?? "") === value}
+          aria-label={`${title}: ${name}`}
+        >
+          {title}
+        </button>
+      ))}
+    </Form>
+  );
+}
 
 /** Lines that the verdict and the findings ask for, each added with one tap. */
 function Proposals({ work }: { work: WorkData }) {
@@ -108,10 +153,11 @@ function Proposals({ work }: { work: WorkData }) {
 
 interface PresentRoundProps extends WorkPageProps {
   readonly round: Round;
+  readonly note: (subject: NoteSubject) => void;
 }
 
 /** The lines of the present round, and a form for another one. */
-function PresentRound({ work, round, problem }: PresentRoundProps) {
+function PresentRound({ work, round, problem, note }: PresentRoundProps) {
   const { minutes, priceMinor } = work.totals;
   return (
     <section aria-labelledby="present" className="grid gap-2">
@@ -131,6 +177,7 @@ function PresentRound({ work, round, problem }: PresentRoundProps) {
             key={line.id}
             work={work}
             line={line}
+            note={note}
             problem={problem?.id === line.id ? problem.text : null}
           />
         ))}
@@ -160,10 +207,11 @@ interface LineCardProps {
   readonly work: WorkData;
   readonly line: Line;
   readonly problem: string | null;
+  readonly note: (subject: NoteSubject) => void;
 }
 
 /** One line, with what can be done about it. */
-function LineCard({ work, line, problem }: LineCardProps) {
+function LineCard({ work, line, problem, note }: LineCardProps) {
   const busy = useNavigation().state !== "idle";
   const act = (intent: string, title: string) => (
     <button
@@ -198,10 +246,19 @@ function LineCard({ work, line, problem }: LineCardProps) {
         {work.open && (
           <span className="flex flex-wrap gap-2">
             {line.state === "planned" ? act("done", "Done") : act("planned", "Not done yet")}
+            <button
+              type="button"
+              className="btn px-3"
+              aria-label={`Note or photo: ${line.name}`}
+              onClick={() => note({ reading: null, work: line.id, title: `Note on: ${line.words}` })}
+            >
+              Note or photo
+            </button>
             {act("delete", "Delete")}
           </span>
         )}
       </Form>
+      <Notes jobId={work.id} notes={line.notes} />
       {work.open && (
         <details open={problem !== null || undefined}>
           <summary className="min-h-11 cursor-pointer py-2 text-base underline">Edit</summary>

@@ -118,7 +118,7 @@ export async function workView(id: string | undefined) {
     stage: job.stage,
     currency,
     rounds,
-    deleted: all.filter(({ struckAt }) => struckAt !== null).map((line) => lineView(circuit, line)),
+    deleted: all.filter(({ struckAt }) => struckAt !== null).map((line) => lineView(view, line)),
     proposals: open ? proposalsOf(view, named, matches, usual) : [],
     /** Everything on the vehicle that work can be done on. */
     choices: [...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id: part }) => ({

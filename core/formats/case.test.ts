@@ -85,6 +85,7 @@ describe("the work list and the visit before a comeback", () => {
   test.each([
     [{ works: [{ ...line, done: "blessed" }] }, /^works\.0\.done: /],
     [{ works: [{ ...line, round: 0 }] }, /^works\.0\.round: /],
+    [{ works: [line, { ...line, round: 2 }] }, /^works\.1\.round: the last round is 1/],
     [{ earlier: { readings: [{ test: "taste" }], parts: [] } }, /^earlier\.readings\.0/],
   ])("%j is refused by its place", (more, problem) => {
     const parsed = parseCase({ ...bare, ...more }, library);

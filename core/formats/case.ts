@@ -3,7 +3,7 @@ import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import type { FaultCount } from "../diagnose/belief/learnedPrior";
 import type { EarlierVisit } from "../diagnose/history/earlierVisit";
-import type { FailedRepair } from "../diagnose/history/failedRepair";
+import { type FailedRepair, oldPartStates } from "../diagnose/history/failedRepair";
 import { strategies } from "../diagnose/tests/strategy";
 import { theCar } from "../fault/repair";
 import { defaultStoppingCosts, type StoppingCosts } from "../money/stoppingCosts";
@@ -41,6 +41,8 @@ const failedRepairsSchema = z
     z.strictObject({
       after: z.number().int().min(0).max(500),
       parts: z.array(z.string().min(1).max(32)).min(1).max(8),
+      /** What the old parts turned out to be, by part, as far as somebody looked. */
+      found: z.record(z.string().max(32), z.enum(oldPartStates)).optional(),
     }),
   )
   .max(20);
@@ -102,6 +104,16 @@ export function parseCase(input: unknown, library: CircuitLibrary): Parsed<Case>
         code: "no-such-thing",
         path: `repairs.${late}.after`,
         message: `there are ${data.readings.length} readings`,
+      },
+    ]);
+  const rounds = 1 + (data.repairs?.length ?? 0);
+  const beyond = data.works?.findIndex(({ round }) => round > rounds) ?? -1;
+  if (beyond >= 0)
+    return refused([
+      {
+        code: "no-such-thing",
+        path: `works.${beyond}.round`,
+        message: `the last round is ${rounds}, because every failed repair begins one`,
       },
     ]);
   const strange = strangePart(data.repairs ?? [], circuit.value);

@@ -2,6 +2,8 @@ import { z } from "zod";
 import { type Parsed, problemsOf, refused } from "../problem/problem";
 import { causeKinds } from "../records/closure";
 import { symptoms } from "../records/symptom";
+import { workInFileSchema } from "../workList/workLine";
+import { parsedJson } from "./parsedJson";
 
 const text = (most: number) => z.string().max(most);
 const moment = z.iso.datetime({ offset: true });
@@ -30,6 +32,8 @@ export const jobRecordSchema = z.strictObject({
   minutes: z.number().min(0).max(100_000),
   totalMinor: z.number().int().min(0).max(1e9).nullable(),
   cameBack: z.boolean(),
+  /** The work list, round by round; absent in files from before there was one. In a table it is one cell of JSON. */
+  works: z.array(workInFileSchema).max(200).optional(),
 });
 export type JobRecord = z.infer<typeof jobRecordSchema>;
 
@@ -43,6 +47,11 @@ export const recordFileSchema = z.strictObject({
 /** Columns of a records file as comma-separated text, in order. */
 export const recordColumns = Object.keys(jobRecordSchema.shape) as (keyof JobRecord)[];
 
+/** Columns that every table has to have. */
+export const requiredColumns: readonly (keyof JobRecord)[] = recordColumns.filter(
+  (column) => !jobRecordSchema.shape[column].safeParse(undefined).success,
+);
+
 /**
  * A cell that a spreadsheet would take for a formula gets an apostrophe, and so does one that already begins with one.
  */
@@ -54,7 +63,9 @@ export const unguardedCell = (cell: string): string => (/^'+[=+\-@\t\r]/.test(ce
 export const recordCells = (record: JobRecord): string[] =>
   recordColumns.map((column) => {
     const value = record[column];
-    return value === null ? "" : typeof value === "string" ? guardedCell(value) : String(value);
+    if (value === null || value === undefined) return "";
+    if (typeof value === "object") return JSON.stringify(value);
+    return typeof value === "string" ? guardedCell(value) : String(value);
   });
 
 /** Reads a row of cells by its header; refused with the row and column that do not fit. */
@@ -86,6 +97,8 @@ function typedCell(column: string, cell: string): unknown {
       return cell.trim() === "" ? null : figure(cell);
     case "cameBack":
       return cell === "true" ? true : cell === "false" ? false : cell;
+    case "works":
+      return cell.trim() === "" ? undefined : (parsedJson(cell) ?? cell);
     default:
       return cell;
   }

@@ -37,6 +37,7 @@ const columns = [
   "minutes",
   "totalMinor",
   "body",
+  "works",
 ] as const;
 
 const schema = `
@@ -45,7 +46,7 @@ const schema = `
     came TEXT NOT NULL, closed TEXT NOT NULL, words TEXT NOT NULL, found TEXT NOT NULL, fitted TEXT NOT NULL,
     fault TEXT NOT NULL, kind TEXT NOT NULL, mode TEXT NOT NULL, family TEXT NOT NULL, cause TEXT NOT NULL,
     symptom TEXT NOT NULL, looks INTEGER NOT NULL, minutes FLOAT NOT NULL, totalMinor INTEGER, body TEXT NOT NULL,
-    known INTEGER NOT NULL DEFAULT 0);
+    works TEXT NOT NULL, known INTEGER NOT NULL DEFAULT 0);
   CREATE TABLE circuits (circuit TEXT PRIMARY KEY, rowId TEXT);
   CREATE TABLE rowsRead (n INTEGER NOT NULL);
   CREATE TABLE writing (outcome TEXT NOT NULL);`;
@@ -64,6 +65,7 @@ function cellsOf(record: JobRecord): Cell[] {
     closed: stored(record.closed),
     fitted: JSON.stringify(replaced),
     body: JSON.stringify(body),
+    works: JSON.stringify(record.works ?? []),
   };
   return columns.map((column) => values[column]);
 }
@@ -179,6 +181,11 @@ export class RecordStaging {
             closedAt, counted, body)
           SELECT j.id, fault, kind, mode, family, cause, symptom, looks, minutes, 'unknown', totalMinor, closed, 0, body
           FROM fresh f JOIN shop.jobs j ON j.formToken = f.key;
+        INSERT INTO shop.works (id, jobId, round, part, what, kind, done, state, body, madeAt)
+          SELECT 'record-' || j.id || '-' || line.key, j.id, line.value ->> 'round', line.value ->> 'part',
+            line.value ->> 'what', 'unknown', line.value ->> 'done', line.value ->> 'state',
+            json_remove(line.value, '$.round', '$.part', '$.what', '$.done', '$.state'), closed
+          FROM fresh f JOIN shop.jobs j ON j.formToken = f.key, json_each(f.works) line;
         DROP TABLE fresh`);
       await this.own.run("COMMIT");
     } catch (thrown) {

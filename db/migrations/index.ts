@@ -16,6 +16,7 @@ import { board } from "./015-board";
 import { works } from "./016-works";
 import { tray } from "./017-tray";
 import { sources } from "./018-sources";
+import { rounds } from "./019-rounds";
 
 /** Every migration, oldest first. To add one, add a file and a line here. */
 export const migrations = [
@@ -37,4 +38,5 @@ export const migrations = [
   works,
   tray,
   sources,
+  rounds,
 ];

@@ -36,6 +36,7 @@ export class NoteRow extends Model<InferAttributes<NoteRow>, InferCreationAttrib
   declare id: string;
   declare jobId: number;
   declare readingId: CreationOptional<string | null>;
+  declare workId: CreationOptional<string | null>;
   declare words: string;
   declare takenAt: Date;
   declare struckAt: CreationOptional<Date | null>;
@@ -90,6 +91,7 @@ export function defineEntries(sequelize: Sequelize): void {
       id: named(),
       jobId: number(),
       readingId: maybeText(),
+      workId: maybeText(),
       words: text(),
       takenAt: moment(),
       struckAt: maybeMoment(),

@@ -30,6 +30,8 @@ export class FittingRow extends Model<InferAttributes<FittingRow>, InferCreation
   declare fittedAt: Date;
   declare outcome: string;
   declare outcomeAt: CreationOptional<Date | null>;
+  /** What the old parts turned out to be, by part. */
+  declare found: CreationOptional<string | null>;
 }
 
 export class ClosureRow extends Model<InferAttributes<ClosureRow>, InferCreationAttributes<ClosureRow>> {
@@ -52,6 +54,18 @@ export class ClosureRow extends Model<InferAttributes<ClosureRow>, InferCreation
   /** When somebody followed it up. */
   declare followedUpAt: CreationOptional<Date | null>;
   declare body: string;
+}
+
+/** What the second look at an older closing changed. */
+export class SecondLookRow extends Model<
+  InferAttributes<SecondLookRow>,
+  InferCreationAttributes<SecondLookRow>
+> {
+  declare jobId: number;
+  declare before: string;
+  declare after: string;
+  declare lookedAt: Date;
+  declare undoneAt: CreationOptional<Date | null>;
 }
 
 /** One line of a job's audit trail, written by the database itself. */
@@ -99,6 +113,7 @@ export function defineMemory(sequelize: Sequelize): void {
       fittedAt: moment(),
       outcome: text(),
       outcomeAt: maybeMoment(),
+      found: maybeText(),
     },
     { ...plain, tableName: "fittings" },
   );
@@ -123,6 +138,16 @@ export function defineMemory(sequelize: Sequelize): void {
       body: text(),
     },
     { ...plain, tableName: "closures" },
+  );
+  SecondLookRow.init(
+    {
+      jobId: { ...number(), primaryKey: true },
+      before: text(),
+      after: text(),
+      lookedAt: moment(),
+      undoneAt: maybeMoment(),
+    },
+    { ...plain, tableName: "secondLooks" },
   );
   EventRow.init(
     { id: counted(), jobId: number(), at: text(), what: text(), about: maybeText() },

@@ -1,6 +1,9 @@
+import type { OldPartState } from "@core/diagnose/history/failedRepair";
+import type { JobRefusal } from "@core/records/jobStage";
 import { Op, type Transaction } from "sequelize";
 import { FittingRow } from "../models/memoryModels.server";
 import { type FittingOutcome, storedColumns } from "../storedColumns";
+import { openStages, writeToJob } from "./jobGate.server";
 import { enterParts } from "./works.server";
 
 /** The verdict on which parts were fitted. */
@@ -16,6 +19,8 @@ export interface Fitting extends VerdictThen {
   readonly parts: readonly string[];
   readonly fittedAt: Date;
   readonly outcome: FittingOutcome;
+  /** What the old parts turned out to be, by part, as far as somebody looked. */
+  readonly found: Readonly<Record<string, OldPartState>>;
 }
 
 const columns = storedColumns.fittings;
@@ -31,6 +36,7 @@ export async function fittingsOf(jobId: number): Promise<Fitting[]> {
     minutes: row.minutes,
     fittedAt: row.fittedAt,
     outcome: columns.outcome.parse(row.outcome),
+    found: columns.found.parse(row.found ?? null) ?? {},
   }));
 }
 
@@ -53,6 +59,52 @@ export async function insertFitting(
   );
   return all;
 }
+
+/** Stores a fitting of a job from elsewhere that failed its check. */
+export async function insertFailedFitting(
+  jobId: number,
+  parts: readonly string[],
+  { p, state, looks, minutes }: VerdictThen,
+  fittedAt: Date,
+  transaction: Transaction,
+): Promise<void> {
+  await FittingRow.create(
+    {
+      jobId,
+      parts: JSON.stringify(parts),
+      p,
+      state,
+      looks,
+      minutes,
+      fittedAt,
+      outcome: "failed",
+      outcomeAt: fittedAt,
+    },
+    { transaction },
+  );
+}
+
+/** Stores what an old part of a round that failed its check turned out to be; null if nobody knows after all. */
+export const setOldPart = (
+  jobId: number,
+  round: number,
+  part: string,
+  state: OldPartState | null,
+): Promise<JobRefusal | null> =>
+  writeToJob(jobId, openStages, async (transaction) => {
+    const rows = await FittingRow.findAll({
+      where: { jobId, outcome: "failed" },
+      order: [["id", "ASC"]],
+      transaction,
+    });
+    const row = rows[round - 1];
+    if (!row) return;
+    const { [part]: _, ...others } = columns.found.parse(row.found ?? null) ?? {};
+    await row.update(
+      { found: JSON.stringify(state ? { ...others, [part]: state } : others) },
+      { transaction },
+    );
+  });
 
 /** Stores the outcome of the fitting whose final check was due. */
 export async function settleFitting(

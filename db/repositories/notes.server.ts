@@ -2,10 +2,11 @@ import type { JobRefusal } from "@core/records/jobStage";
 import { NoteRow, PhotoRow } from "../models/entryModels.server";
 import { always, writeToJob } from "./jobGate.server";
 
-/** A note on a job: words, a photo, or both; about one reading or the whole job. */
+/** A note on a job: words, a photo, or both; about one reading, one line of work or the whole job. */
 export interface Note {
   readonly id: string;
   readonly readingId: string | null;
+  readonly workId: string | null;
   readonly words: string;
   readonly photo: { readonly width: number; readonly height: number } | null;
   readonly takenAt: Date;
@@ -28,9 +29,10 @@ export async function notesOf(jobId: number): Promise<Note[]> {
     attributes: ["noteId", "width", "height"],
   });
   const photoOf = new Map(photos.map(({ noteId, width, height }) => [noteId, { width, height }]));
-  return rows.map(({ id, readingId, words, takenAt, struckAt }) => ({
+  return rows.map(({ id, readingId, workId, words, takenAt, struckAt }) => ({
     id,
     readingId: readingId ?? null,
+    workId: workId ?? null,
     words,
     photo: photoOf.get(id) ?? null,
     takenAt,
@@ -43,6 +45,7 @@ export interface NewNote {
   readonly id: string;
   readonly jobId: number;
   readonly readingId: string | null;
+  readonly workId?: string | null;
   readonly words: string;
   readonly takenAt: Date;
 }

@@ -2,6 +2,7 @@ import type { JobRecord } from "@core/formats/recordFile";
 import { closureSchema } from "@core/records/closure";
 import { type JobStage, jobStages } from "@core/records/jobStage";
 import { symptoms } from "@core/records/symptom";
+import { workInFileSchema } from "@core/workList/workLine";
 import { QueryTypes } from "sequelize";
 import { z } from "zod";
 import { JobRow } from "../models/jobModels.server";
@@ -193,13 +194,20 @@ const exported = z.object({
   minutes: z.number(),
   totalMinor: z.number().nullable(),
   cameBack: z.number(),
+  works: z.string(),
 });
+
+/** A job's lines of work as one JSON text, in the shape of a file. */
+const worksInFile = `(SELECT json_group_array(json_patch(w.body,
+    json_object('round', w.round, 'part', w.part, 'what', w.what, 'done', w.done, 'state', w.state)))
+  FROM (SELECT * FROM works WHERE jobId = j.id AND struckAt IS NULL ORDER BY round, madeAt, id) w)`;
 
 /** Every closed job in the exchange format, oldest first. */
 export async function exportRecords(): Promise<JobRecord[]> {
   const rows = await connection().query(
     `SELECT j.formToken AS key, v.label AS vehicle, v.model, c.shelfId AS circuit, j.createdAt AS came, k.closedAt AS closed,
-       j.words, k.body, k.kind, k.mode, k.family, k.symptom, k.looks, k.minutes, k.totalMinor, ${came} AS cameBack
+       j.words, k.body, k.kind, k.mode, k.family, k.symptom, k.looks, k.minutes, k.totalMinor, ${came} AS cameBack,
+       ${worksInFile} AS works
      FROM closures k JOIN jobs j ON j.id = k.jobId JOIN vehicles v ON v.id = j.vehicleId JOIN circuits c ON c.id = j.circuitId
      WHERE j.deletedAt IS NULL ORDER BY k.closedAt, j.id`,
     { type: QueryTypes.SELECT },
@@ -207,8 +215,17 @@ export async function exportRecords(): Promise<JobRecord[]> {
   return z
     .array(exported)
     .parse(rows)
-    .map(({ body, cameBack, ...row }) => {
+    .map(({ body, cameBack, works, ...row }) => {
       const { found, fault, cause, parts } = closureSchema.parse(JSON.parse(body));
-      return { ...row, found, fault, cause, parts: parts.join("+"), cameBack: cameBack === 1 };
+      const lines = z.array(workInFileSchema).parse(JSON.parse(works));
+      return {
+        ...row,
+        found,
+        fault,
+        cause,
+        parts: parts.join("+"),
+        cameBack: cameBack === 1,
+        ...(lines.length > 0 ? { works: lines } : {}),
+      };
     });
 }

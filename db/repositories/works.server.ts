@@ -70,25 +70,28 @@ const circuitOf = async (jobId: number, transaction: Transaction): Promise<Circu
   return job ? findCircuit(job.circuitId) : null;
 };
 
-/** Adds a line to a job's present round; the same one sent twice is stored once. */
-export const addWork = (
+/** Stores a line of a job's round. */
+export async function insertWork(
   jobId: number,
   { id, state, ...entry }: NewWork,
-  at: Date,
-): Promise<JobRefusal | null> =>
+  round: number,
+  madeAt: Date,
+  transaction: Transaction,
+): Promise<void> {
+  const circuit = await circuitOf(jobId, transaction);
+  await WorkRow.create({ id, jobId, round, state, ...rowOf(circuit, entry), madeAt }, { transaction });
+}
+
+/** Adds a line to a job's present round; the same one sent twice is stored once. */
+export const addWork = (jobId: number, line: NewWork, at: Date): Promise<JobRefusal | null> =>
   writeToJob(
     jobId,
     openStages,
     async (transaction) => {
-      const circuit = await circuitOf(jobId, transaction);
-      const round = await roundOf(jobId, transaction);
-      await WorkRow.create(
-        { id, jobId, round, state, ...rowOf(circuit, entry), madeAt: at },
-        { transaction },
-      );
+      await insertWork(jobId, line, await roundOf(jobId, transaction), at, transaction);
       await fittedToo(jobId, transaction);
     },
-    (transaction) => WorkRow.findByPk(id, { attributes: ["jobId"], transaction }),
+    (transaction) => WorkRow.findByPk(line.id, { attributes: ["jobId"], transaction }),
   );
 
 /** Changes a line. */

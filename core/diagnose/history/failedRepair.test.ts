@@ -154,3 +154,29 @@ describe("in a case file", () => {
     expect(read.ok ? "" : read.problems.map(problemText).join()).toContain(message);
   });
 });
+
+describe("a look at the part that came out", () => {
+  const dead = heard({ "1": "none", "2": "none", "3": "none", "4": "none" });
+  const motor = { after: dead.length, parts: ["M1"] };
+  const outside = ({ variants }: { variants: Float64Array }): number => 1 - inParts(variants, ["M1", "X3"]);
+
+  test("a good old motor leaves its fault where it was, a bad one makes a second fault the reason", () => {
+    const unknown = believeThrough(engine, dead, [motor]);
+    const good = believeThrough(engine, dead, [{ ...motor, found: { M1: "good" } }]);
+    const bad = believeThrough(engine, dead, [{ ...motor, found: { M1: "bad" } }]);
+    // The motor was likely before; the feed wire keeps its odds to any other wire, whatever the motor was.
+    const ratio = ({ variants }: { variants: Float64Array }): number =>
+      of(variants, "W2:open") / of(variants, "F7:blown");
+    expect(ratio(good)).toBeCloseTo(ratio(unknown), 1);
+    expect(outside(good)).toBeGreaterThan(outside(bad));
+    // By Bayes: the odds of "first repair wrong" to "a second fault" move by the odds of the judgement, 19 to 1 either way.
+    expect(of(good.variants, "R1.link:open")).not.toBeCloseTo(of(bad.variants, "R1.link:open"), 3);
+  });
+
+  test("nothing looked at is as before", () => {
+    const plain = believeThrough(engine, dead, [motor]);
+    expect([...believeThrough(engine, dead, [{ ...motor, found: {} }]).variants]).toEqual([
+      ...plain.variants,
+    ]);
+  });
+});

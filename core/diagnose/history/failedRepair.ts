@@ -5,10 +5,42 @@ import type { CompiledCircuit } from "../../predict/tables/compiledCircuit";
 import { perCircuit } from "../../predict/tables/perCircuit";
 import { type Belief, believe, type Start } from "../belief/belief";
 
+/** What a part that was taken out turned out to be. */
+export const oldPartStates = ["bad", "good"] as const;
+export type OldPartState = (typeof oldPartStates)[number];
+
 /** A repair that did not fix the fault: the parts replaced, and the number of readings before it. */
 export interface FailedRepair {
   readonly after: number;
   readonly parts: readonly string[];
+  /** What the old parts turned out to be, as far as somebody looked, by part. */
+  readonly found?: Readonly<Record<string, OldPartState>> | undefined;
+}
+
+/** Probability that an old part is called bad or good by mistake (judgement, no source). */
+const misjudged = 0.05;
+
+/** A belief after a look at the parts that were taken out. */
+function afterLooking(
+  { variants, samples }: CompiledCircuit,
+  belief: Belief,
+  found: NonNullable<FailedRepair["found"]>,
+): Belief {
+  const seen = Object.entries(found);
+  if (seen.length === 0) return belief;
+  const agrees = variants.map(({ fault }) =>
+    seen.reduce(
+      (p, [part, state]) =>
+        p * (fault.parts.includes(part) === (state === "bad") ? 1 - misjudged : misjudged),
+      1,
+    ),
+  );
+  // A cause outside the list says nothing about the old part.
+  const outside = 0.5 ** seen.length;
+  const joint = belief.joint.map((own, cell) => own * (agrees[Math.floor(cell / samples.length)] ?? 0));
+  const unknown = belief.unknown * outside;
+  const whole = joint.reduce((sum, own) => sum + own, unknown);
+  return { ...belief, joint: joint.map((own) => own / whole), unknown: unknown / whole };
 }
 
 /** Probability that the new part is faulty too, or that a plug on it is not fully seated (judgement, no source). */
@@ -99,9 +131,10 @@ export function believeThrough(
   const sorted = [...repairs].sort((a, b) => a.after - b.after);
   let from = 0;
   let start: Belief["start"] = begun;
-  for (const { after, parts } of sorted) {
+  for (const { after, parts, found = {} } of sorted) {
     const upTo = Math.min(after, readings.length);
-    start = carriedOver(compiled, believe(compiled, readings.slice(from, upTo), undefined, start), parts);
+    const then = believe(compiled, readings.slice(from, upTo), undefined, start);
+    start = carriedOver(compiled, afterLooking(compiled, then, found), parts);
     from = upTo;
   }
   const belief = believe(compiled, readings.slice(from), undefined, start);

@@ -7,9 +7,10 @@ import { textFields } from "../text/formText";
 import { randomId } from "../text/randomId";
 import { useNotes } from "./useNotes";
 
-/** What a note is about: a reading by its id, or the job as a whole. */
+/** What a note is about: a reading or a line of work by its id, or the job as a whole. */
 export interface NoteSubject {
   readonly reading: string | null;
+  readonly work?: string;
   readonly title: string;
 }
 
@@ -43,7 +44,7 @@ export function NoteDialog({ subject, onClose }: NoteDialogProps) {
     }
     const words = `note: ${fields.words || "a photo"}`;
     send(
-      { ...fields, intent: "note", reading: subject?.reading ?? "" },
+      { ...fields, intent: "note", reading: subject?.reading ?? "", work: subject?.work ?? "" },
       words,
       id,
       photo ? "photo" : undefined,
