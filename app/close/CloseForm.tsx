@@ -179,10 +179,15 @@ interface AdviceProps {
   readonly card: CloseFormProps["card"];
 }
 
+/** Odds of a comeback from which the page says that the cure is not shown (judgement, no source). */
+const doubtfulOdds = 0.3;
+
 /** What the customer was advised. */
 function Advice({ months, plain, advised, card }: AdviceProps) {
+  const isDoubtful = plain >= doubtfulOdds && !card.temporary;
   return (
     <p className="text-base">
+      {isDoubtful && "The check is passed, but the readings do not show that this work cured the fault. "}
       Comes back within {months} months: <b>{percent(plain)}</b>
       {advised !== null && card.advised && (
         <>

@@ -37,7 +37,13 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
     >
       <CardHead card={card} />
       <Row title="Complaint">{card.words || "–"}</Row>
-      {sheet && <Row title="Fault in the circuit">{sheet}</Row>}
+      {sheet && (
+        <Row
+          title={card.closure && card.closure.fault !== "unknown" ? "Fault in the circuit" : "The circuit"}
+        >
+          {sheet}
+        </Row>
+      )}
       <CardSeen card={card} />
       {card.recordings.length > 0 && <CardMotor card={card} />}
       {card.draw.length > 0 && (

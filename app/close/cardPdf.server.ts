@@ -116,7 +116,10 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
   heading(paper, "Complaint");
   line(paper, card.words || "not recorded");
   if (sheet) {
-    heading(paper, `The fault in the circuit, on ${sheet.setting}`);
+    heading(
+      paper,
+      `${closure && closure.fault !== "unknown" ? "The fault in the circuit" : "The circuit"}, on ${sheet.setting}`,
+    );
     const scale = Math.min(width / sheet.width, 260 / sheet.height);
     if (paper.y + sheet.height * scale > foot) paper.addPage();
     drawing(paper, sheet.svg, scale);

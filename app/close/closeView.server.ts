@@ -1,10 +1,11 @@
 import { wearingKinds } from "@core/access/wearingPart";
 import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
+import { notListed } from "@core/fault/repair";
 import { priced } from "@core/money/estimate";
 import type { Closure } from "@core/records/closure";
 import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
-import { isTemporary, partsMended } from "@core/workList/workLine";
+import { isTemporary, mends, partsMended, partsRepaired } from "@core/workList/workLine";
 import { closureOf } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { comebacksOf } from "@db/repositories/jobs.server";
@@ -17,7 +18,7 @@ import { reasonText } from "@words/reasonWords";
 import { sentence } from "@words/seenName";
 import { workText } from "@words/workWords";
 import { type CheckData, checkView } from "../check/checkView.server";
-import { diagnosisOf } from "../job/diagnosis.server";
+import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
 import { evidenceLines, type JobView, jobViewAt, noteLines } from "../job/jobView.server";
 import { acceptedDifferences, screwsLeft } from "../repair/repairRemarks.server";
 import { dayText, wallText } from "../text/clock";
@@ -36,8 +37,14 @@ export const repairedParts = ({ job, works }: JobView): readonly string[] => {
 export async function afterwards(view: JobView): Promise<{ advised: string | null; odds: ComebackOdds }> {
   const { circuit } = view;
   const { warrantyMonths } = await shopTerms();
-  const { verdict, parts } = diagnosisOf(view);
+  const { verdict, parts, suspects } = diagnosisOf(view);
   const fitted = repairedParts(view);
+  const done = view.works.filter(({ state }) => state === "done");
+  const curing = [...fitted, ...partsRepaired(done)];
+  // Work on something outside the circuit may have cured what the circuit does not explain.
+  const outside = done.some((line) => line.part === undefined && mends(line.done))
+    ? suspects.reduce((sum, { repair, p }) => (repair === notListed ? sum + p : sum), 0)
+    : 0;
   const kindOf = (id: string) => circuit.parts.find((part) => part.id === id)?.kind ?? ("connector" as const);
   const cause =
     [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && !fitted.includes(id)) ??
@@ -52,6 +59,8 @@ export async function afterwards(view: JobView): Promise<{ advised: string | nul
     odds: comebackOdds({
       months: warrantyMonths,
       fitted: fitted.map(kindOf),
+      cured: beliefIn(suspects, curing) + outside,
+      temporary: done.some(isTemporary),
       advised: cause
         ? { kind: kindOf(cause), doubt: parts.find(({ part }) => part === cause)?.p ?? 0 }
         : null,

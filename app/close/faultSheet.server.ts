@@ -87,7 +87,7 @@ export async function faultSheet(
   const [state] = sheetStatesAt(engine, [variant?.id ?? "healthy"], [{ key: "run", setting }]);
   if (!state) throw new Error(`${circuit.id} has no state at ${setting}`);
   const layout = await layoutOf(engine.netlist);
-  const marked = variant?.fault.parts ?? view.job.fitted ?? [];
+  const marked = variant?.fault.parts ?? [];
   const markup = renderToStaticMarkup(
     createElement(CircuitSheet, {
       ...plainSheet(circuit, state, { doubt: Object.fromEntries(marked.map((part) => [part, p])) }),

@@ -123,7 +123,7 @@ function NoteItem({ jobId, note }: { jobId: number; note: NoteLine }) {
         onClick={strike}
         aria-label={`${note.struck ? "Restore" : "Delete"} the note${note.words ? `: ${note.words.slice(0, 40)}` : ""}`}
       >
-        {note.struck ? "put back" : "strike"}
+        {note.struck ? "Restore" : "Delete"}
       </button>
     </li>
   );

@@ -8,7 +8,7 @@ export function SecondLooks({ looks: { left, atOnce, changed } }: { readonly loo
   return (
     <section aria-labelledby="second" className="grid gap-2">
       <h2 id="second" className="text-lg font-bold">
-        Older jobs, looked at again
+        Review of older jobs
       </h2>
       <p className="max-w-prose text-base text-soft">
         Older closings did not ask for the fault of each part. Airway checks what their readings prove. A job
@@ -17,10 +17,10 @@ export function SecondLooks({ looks: { left, atOnce, changed } }: { readonly loo
       {left > 0 && (
         <Form method="post" preventScrollReset className="flex flex-wrap items-center gap-3">
           <span>
-            {left} {left === 1 ? "job has" : "jobs have"} not been looked at again.
+            {left} {left === 1 ? "job has" : "jobs have"} not been reviewed.
           </span>
           <button type="submit" name="intent" value="look-again" className="btn" disabled={busy}>
-            {busy ? "Looking" : left > atOnce ? `Look at the next ${atOnce}` : "Look at them"}
+            {busy ? "Reviewing" : left > atOnce ? `Review the next ${atOnce}` : "Review them"}
           </button>
         </Form>
       )}
@@ -32,7 +32,7 @@ export function SecondLooks({ looks: { left, atOnce, changed } }: { readonly loo
                 job {jobId}
               </Link>
               <span className="grow">
-                taught: {before}. Now: {undone ? `${before} (undone)` : after}
+                {undone ? `Counts as ${before} again.` : `Counted as ${before}. ${after}`}
               </span>
               <Form method="post" preventScrollReset>
                 <input type="hidden" name="intent" value="undo-look" />

@@ -45,14 +45,13 @@ export async function lookAgain(): Promise<void> {
   }
 }
 
-const taughtWords = ({ kind, mode, counted }: Taught): string =>
-  counted ? faultLabelWords(kind, mode) : "not counted";
+const taughtWords = ({ kind, mode }: Taught): string => faultLabelWords(kind, mode);
 
 const lookView = ({ jobId, before, after, undone }: StoredSecondLook) => ({
   jobId,
   undone,
   before: taughtWords(before),
-  after: taughtWords(after),
+  after: after.counted ? `Now it counts as ${taughtWords(after)}.` : "Now it does not count.",
 });
 
 /** How many older closings wait for a second look, and what it changed so far. */

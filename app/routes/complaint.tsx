@@ -8,6 +8,7 @@ import { ComplaintStrip, type HeardSpeed } from "../complaint/ComplaintStrip";
 import { speedLook, takeComplaint } from "../complaint/takeComplaint.server";
 import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
 import { jobAt } from "../job/jobView.server";
+import { NextStep } from "../job/NextStep";
 import { sentForm } from "../shell/sentForm.server";
 import { randomId } from "../text/randomId";
 import type { Route } from "./+types/complaint";
@@ -41,6 +42,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   }
   return {
     id: job.id,
+    stage: job.stage,
     settings: circuit.settings,
     heard,
     words: job.words,
@@ -57,7 +59,7 @@ export async function action({ params, request }: Route.ActionArgs) {
 }
 
 export default function Complaint({ loaderData }: Route.ComponentProps) {
-  const { id, settings, heard, tokens, words, promised, questions } = loaderData;
+  const { id, stage, settings, heard, tokens, words, promised, questions } = loaderData;
   return (
     <main id="main" className="w-full max-w-7xl p-5 max-md:p-3">
       <QueuedPage to={`/jobs/${id}/heard`}>
@@ -68,9 +70,13 @@ export default function Complaint({ loaderData }: Route.ComponentProps) {
                 <h2 id="speeds" className="text-lg font-bold">
                   What each speed does
                 </h2>
-                <Link className="btn btn-main" to={`/jobs/${id}/probe`}>
-                  Continue to Probe
-                </Link>
+                {stage === "probing" ? (
+                  <Link className="btn btn-main" to={`/jobs/${id}/probe`}>
+                    Continue to Probe
+                  </Link>
+                ) : (
+                  <NextStep jobId={id} stage={stage} probing={{ to: "probe", title: "Continue to Probe" }} />
+                )}
               </div>
               <p className="text-base text-soft">
                 Check it yourself: key on, then off and every speed, up and down. Tap what you find.

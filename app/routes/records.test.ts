@@ -139,7 +139,7 @@ describe("the figures and what was learnt", () => {
     expect(looked.left).toBe(0);
     // The other thirteen are proved, or hold no proof either way: they count as they did.
     expect(looked.changed).toEqual([
-      { jobId: 25, undone: false, before: "blower motor dry bearing", after: "not counted" },
+      { jobId: 25, undone: false, before: "blower motor dry bearing", after: "Now it does not count." },
     ]);
     expect(await dry()).toBe(before - 1);
     await answer(learnt.action, { intent: "undo-look", job: "25", undone: "yes" });

@@ -122,8 +122,6 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
     >
       <div className="grid content-start gap-5">
         <VerdictCard verdict={verdict} />
-        <AnotherTest price={price} verdict={verdict} money={money} />
-        <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
         <Decide
           verdict={verdict}
           stage={stage}
@@ -134,6 +132,8 @@ export default function Verdict({ loaderData }: Route.ComponentProps) {
           fitted={fitted}
           price={price}
         />
+        <AnotherTest price={price} verdict={verdict} money={money} />
+        <Cautions hot={loaderData.hot} burnt={loaderData.burnt} />
       </div>
       {loaderData.picture && <FailedPath picture={loaderData.picture} name={verdict.name} />}
     </main>
@@ -292,7 +292,7 @@ function Decide({ verdict, stage, partsIn, open, id, busy, fitted, price }: Deci
               {fitAnyway(verdict, price)}
             </p>
           )}
-          <Link to={`/jobs/${id}/work`} className="btn">
+          <Link to={`/jobs/${id}/work`} className={open ? "btn" : "btn btn-main"}>
             Plan all the work
           </Link>
           {stage === "probing" && (
@@ -301,7 +301,7 @@ function Decide({ verdict, stage, partsIn, open, id, busy, fitted, price }: Deci
             </button>
           )}
           <button
-            className={open ? "btn" : "btn btn-main"}
+            className="btn"
             name="intent"
             value="fitted"
             type="submit"
@@ -330,7 +330,12 @@ function Decide({ verdict, stage, partsIn, open, id, busy, fitted, price }: Deci
       ) : (
         <p>
           Fitted: {fitted}. <Link to={`/jobs/${id}/work`}>See the work list</Link> or{" "}
-          <Link to={`/jobs/${id}/prove`}>go to the final check</Link>.
+          {stage === "closed" ? (
+            <Link to={`/jobs/${id}/close`}>go to the card</Link>
+          ) : (
+            <Link to={`/jobs/${id}/prove`}>go to the final check</Link>
+          )}
+          .
         </p>
       )}
     </Form>

@@ -77,8 +77,8 @@ function OldPart({ old: { part, name, state }, round }: { old: Round["oldParts"]
       <input type="hidden" name="intent" value="old-part" />
       <input type="hidden" name="part" value={part} />
       <input type="hidden" name="round" value={round} />
-      <span className="min-w-0 grow">
-        Was the old {name} bad? No reading proves it. Look at it or measure it on the bench.
+      <span className="basis-full">
+        Was the old {name} bad? No reading proves it. Inspect it, or measure it on the bench.
       </span>
       {oldPartAnswers.map(([value, title]) => (
         <button
@@ -86,7 +86,7 @@ function OldPart({ old: { part, name, state }, round }: { old: Round["oldParts"]
           type="submit"
           name="state"
           value={value}
-          className="btn px-3"
+          className="btn px-3 aria-pressed:border-ink aria-pressed:bg-mark aria-pressed:font-bold"
           disabled={busy}
           aria-pressed={(state ?? "") === value}
           aria-label={`${title}: ${name}`}

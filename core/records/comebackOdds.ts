@@ -7,6 +7,10 @@ export interface ComebackRisks {
   /** Kinds of the parts fitted; each may fail again by itself. */
   readonly fitted: readonly (PartKind | "connector")[];
   /** What may have caused the failure and was left in, with the remaining doubt about it; null if there is nothing. */
+  /** Probability before the final check that the work cured the fault. */
+  readonly cured: number;
+  /** Some of the work only buys time. */
+  readonly temporary: boolean;
   readonly advised: { readonly kind: PartKind | "connector"; readonly doubt: number } | null;
 }
 
@@ -18,12 +22,31 @@ export interface ComebackOdds {
 }
 
 /**
- * Probability of a comeback within the warranty, from the new parts and what was left in: 1 − Π(1 − each),
+ * Share of faults that a final check does not show although nothing cured them, because they come and go, or because a
+ * plug was seated again on the way (judgement, no source).
+ */
+export const silentShare = 0.2;
+
+/**
+ * Probability that the fault is still there although the final check is passed, by Bayes.
+ * @param cured probability before the check that the work cured it
+ */
+export const stillThere = (cured: number): number => {
+  const silent = (1 - cured) * silentShare;
+  return cured + silent === 0 ? 0 : silent / (cured + silent);
+};
+
+/** Probability that a repair which only buys time is back within the warranty (judgement, no source). */
+const temporaryFails = 0.7;
+
+/**
+ * Probability of a comeback within the warranty, from the doubt about the repair, the new parts and what was left in: 1 − Π(1 − each),
  * independent. A new part has its kind's yearly probability. A part left in has that plus the remaining doubt about
  * it, and damages the new part when it fails.
  */
-export function comebackOdds({ months, fitted, advised }: ComebackRisks): ComebackOdds {
-  const holds = fitted.reduce((product, kind) => product * (1 - failsWithin(kind, months, 0)), 1);
+export function comebackOdds({ months, fitted, cured, temporary, advised }: ComebackRisks): ComebackOdds {
+  const repair = (1 - stillThere(cured)) * (temporary ? 1 - temporaryFails : 1);
+  const holds = fitted.reduce((product, kind) => product * (1 - failsWithin(kind, months, 0)), repair);
   if (!advised) return { months, plain: 1 - holds, advised: null };
   const left = 1 - failsWithin(advised.kind, months, advised.doubt);
   const renewed = 1 - failsWithin(advised.kind, months, 0);

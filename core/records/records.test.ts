@@ -3,7 +3,7 @@ import { describe, expect, test } from "@jest/globals";
 import jstat from "jstat";
 import { dirichletShares } from "../diagnose/belief/learnedPrior";
 import { closureProblem, closureSchema } from "./closure";
-import { comebackOdds } from "./comebackOdds";
+import { comebackOdds, stillThere } from "./comebackOdds";
 import { learntRepairs, repairsAsLearnt } from "./learntRepairs";
 import { binOf, type Held, reliability, sumsOf, wilsonInterval } from "./reliability";
 
@@ -112,9 +112,22 @@ describe("what counts change", () => {
 });
 
 describe("the odds of a comeback", () => {
+  const sure = { cured: 1, temporary: false };
+
+  test("by hand: what a passed check leaves of the doubt about the repair", () => {
+    // One car in five with its fault still in it passes the check: 0.1 · 0.2 against 0.9.
+    expect(stillThere(0.9)).toBeCloseTo(0.02 / 0.92, 12);
+    const odds = (more: Partial<Parameters<typeof comebackOdds>[0]>): number =>
+      comebackOdds({ ...sure, months: 0, fitted: ["motor"], advised: null, ...more }).plain;
+    expect(odds({ cured: 0.9 })).toBeCloseTo(0.02 / 0.92, 12);
+    // Work that cures nothing the readings know of: it passed because the fault comes and goes.
+    expect(odds({ cured: 0 })).toBe(1);
+    expect(odds({ temporary: true })).toBeCloseTo(0.7, 12);
+  });
   test("by hand: a pack at 3 % a year, a motor left in at 20 % doubt and 4 % a year, over a year", () => {
     const own = comebackOdds({
       months: 12,
+      ...sure,
       fitted: ["resistor"],
       advised: { kind: "motor", doubt: 0.2 },
     });
@@ -124,12 +137,12 @@ describe("the odds of a comeback", () => {
   });
 
   test("without advice, and without a warranty", () => {
-    expect(comebackOdds({ months: 12, fitted: ["resistor"], advised: null })).toEqual({
+    expect(comebackOdds({ ...sure, months: 12, fitted: ["resistor"], advised: null })).toEqual({
       months: 12,
       plain: 1 - 0.97,
       advised: null,
     });
-    expect(comebackOdds({ months: 0, fitted: ["motor"], advised: null }).plain).toBe(0);
+    expect(comebackOdds({ ...sure, months: 0, fitted: ["motor"], advised: null }).plain).toBe(0);
   });
 });
 
