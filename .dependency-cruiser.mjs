@@ -36,6 +36,7 @@ const app = [
   "job",
   "board",
   "entries",
+  "notes",
   "complaint",
   "probe",
   "motor",

@@ -19,13 +19,13 @@ import { sentence } from "@words/seenName";
 import { workText } from "@words/workWords";
 import { type CheckData, checkView } from "../check/checkView.server";
 import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
+import { findingsAsked } from "../job/findingsAsked.server";
 import { evidenceLines, type JobView, jobViewAt, noteLines } from "../job/jobView.server";
 import { acceptedDifferences, screwsLeft } from "../repair/repairRemarks.server";
 import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
 import { roundsOf } from "../workList/rounds.server";
-import { findingsAsked } from "./closeFindings.server";
 
 /** Parts that were put right on this job, in any round; what was fitted on jobs from before there was a work list. */
 export const repairedParts = ({ job, works }: JobView): readonly string[] => {

@@ -11,9 +11,9 @@ import { estimatesOf } from "@db/repositories/estimates.server";
 import { screwsText } from "@words/trayWords";
 import { checkView } from "../check/checkView.server";
 import { minutesTicked } from "../estimate/estimateView.server";
+import { findingsAsked, findingsFrom } from "../job/findingsAsked.server";
 import { activeReadings, type JobView, jobViewAt, minutesTesting } from "../job/jobView.server";
 import { screwsLeft } from "../repair/repairRemarks.server";
-import { findingsAsked, findingsFrom } from "./closeFindings.server";
 import { afterwards, repairedParts } from "./closeView.server";
 
 /** The most parts a closure names. */

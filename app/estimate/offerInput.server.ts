@@ -20,6 +20,7 @@ import { plannedText } from "@words/workWords";
 import { beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
 import { activeReadings, type JobView, minutesTesting, presentRound } from "../job/jobView.server";
 import { type JobMatch, jobMatches } from "../parts/jobMatches.server";
+import { partsOfRound } from "../repair/repairState.server";
 
 /** Minutes of the final check: key on, every speed, listening (judgement). */
 export const proofMinutes = 5;
@@ -140,7 +141,7 @@ export async function offerInput(view: JobView): Promise<OfferInput> {
   const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
   const offered = offeredPart(view, priceOf);
-  const decided = job.fitted ?? (fit && fit.targets.length > 0 ? fit.targets : verdict.replace);
+  const { parts: decided } = partsOfRound(view, fit, verdict);
   const works = lines.length > 0 ? lines.map(offeredLine(view, priceOf)) : decided.map(offered);
   const chosen = lines.length > 0 ? partsRepaired(lines) : decided;
   const renewed = new Set(partsMended(view.works));

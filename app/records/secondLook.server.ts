@@ -9,7 +9,7 @@ import {
   storeSecondLook,
 } from "@db/repositories/secondLooks.server";
 import { faultLabelWords } from "@words/partName";
-import { findingsAsked } from "../close/closeFindings.server";
+import { findingsAsked } from "../job/findingsAsked.server";
 import { jobViewAt } from "../job/jobView.server";
 
 /** Closings looked at in one request; each takes a diagnosis. */

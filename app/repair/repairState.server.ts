@@ -9,13 +9,16 @@ import {
   routeOf,
   stepsInOrder,
 } from "@core/access/route";
+import { presentTicks } from "@core/access/stepCycle";
 import { placeFittings } from "@core/access/stepOrder";
 import { type LearntMinutes, learntMinutes, type Pace, shopPace } from "@core/access/stepTimes";
 import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
+import { partsRepaired } from "@core/workList/workLine";
 import type { Job } from "@db/repositories/jobs.server";
 import { findPlan } from "@db/repositories/plans.server";
 import {
+  type ChosenRepair,
   measuredSteps,
   type RepairTick,
   repairOf,
@@ -24,7 +27,7 @@ import {
   trayNotesOf,
 } from "@db/repositories/repairs.server";
 import { diagnosisOf } from "../job/diagnosis.server";
-import { type JobView, jobViewAt } from "../job/jobView.server";
+import { type JobView, jobViewAt, presentRound } from "../job/jobView.server";
 import { fittingsOfMatches, jobMatches } from "../parts/jobMatches.server";
 
 /** One preference, and the route it leads to. */
@@ -52,17 +55,38 @@ export interface RepairState {
   /** The negative has to be off for the work on the new parts. */
   readonly fittingsNeedBatteryOff: boolean;
   readonly off: ReadonlySet<string>;
+  /** Ticks of this round, and of what is still off from an earlier one. */
   readonly ticks: readonly RepairTick[];
+  /** Ticks of all rounds, by which the tray counts. */
+  readonly allTicks: readonly RepairTick[];
   readonly trayNotes: readonly StoredTrayNote[];
   readonly pace: Pace;
   readonly learnt: ReadonlyMap<string, LearntMinutes>;
   readonly minutesOf: (step: AccessStep) => number;
 }
 
-/** The parts a job replaces if nobody has chosen: those decided on, otherwise those of the verdict. */
-function likelyTargets(job: Job, { verdict }: Diagnosis): { targets: readonly string[]; open: boolean } {
-  if (job.fitted) return { targets: job.fitted, open: false };
-  return { targets: verdict.replace, open: verdict.state === "open" };
+/** Parts that a job's round works on, and whether nobody chose them while the verdict is still open. */
+interface RoundParts {
+  readonly parts: readonly string[];
+  readonly likeliestOnly: boolean;
+}
+
+/**
+ * The parts a job's round works on: those somebody chose to remove, those on the work list, those decided on, otherwise
+ * those of the verdict.
+ */
+export function partsOfRound(
+  view: JobView,
+  chosen: ChosenRepair | null,
+  { replace, state }: Diagnosis["verdict"],
+): RoundParts {
+  const round = presentRound(view);
+  const listed = partsRepaired(view.works.filter((line) => line.round === round));
+  const decided = round === 1 ? (view.job.fitted ?? []) : [];
+  const parts = [chosen?.round === round ? chosen.targets : [], listed, decided].find(
+    (own) => own.length > 0,
+  );
+  return { parts: parts ?? replace, likeliestOnly: !parts && state === "open" };
 }
 
 /** A job's repair as it stands; null if its vehicle has no plan yet. */
@@ -70,7 +94,7 @@ export async function repairState(job: Job, circuit: Circuit): Promise<RepairSta
   const stored = await findPlan(circuit.id);
   if (!stored) return null;
   const { plan } = stored;
-  const [view, chosen, ticks, trayNotes, measured, matches] = await Promise.all([
+  const [view, chosen, allTicks, trayNotes, measured, matches] = await Promise.all([
     jobViewAt(String(job.id)),
     repairOf(job.id),
     ticksOf(job.id),
@@ -78,15 +102,16 @@ export async function repairState(job: Job, circuit: Circuit): Promise<RepairSta
     measuredSteps(circuit.id),
     jobMatches(job, circuit),
   ]);
+  const ticks = presentTicks(allTicks, presentRound(view));
   const diagnosis = diagnosisOf(view);
-  const likely = chosen ? { targets: chosen.targets, open: false } : likelyTargets(job, diagnosis);
+  const { parts, likeliestOnly } = partsOfRound(view, chosen, diagnosis.verdict);
   const reaches = (id: string): boolean => Object.hasOwn(plan.targets, id);
-  const targets = likely.targets.filter(reaches);
+  const targets = parts.filter(reaches);
   const prefer = chosen?.prefer ?? "quickest";
   const pace = shopPace(plan, measured);
   const learnt = new Map(plan.steps.map((step) => [step.id, learntMinutes(step, pace, measured)]));
   const minutesOf = (step: AccessStep): number => learnt.get(step.id)?.minutes ?? step.minutes;
-  const adapted = fittingsOfMatches(matches.filter(({ part }) => likely.targets.includes(part)));
+  const adapted = fittingsOfMatches(matches.filter(({ part }) => parts.includes(part)));
   const fittingsNeedBatteryOff = fittingNeedsBatteryOff(adapted);
   const ways = preferences.map(
     (own): Way => ({
@@ -104,8 +129,8 @@ export async function repairState(job: Job, circuit: Circuit): Promise<RepairSta
     view,
     diagnosis,
     targets,
-    unreached: likely.targets.filter((id) => !reaches(id)),
-    likeliestOnly: likely.open && targets.length > 0,
+    unreached: parts.filter((id) => !reaches(id)),
+    likeliestOnly: likeliestOnly && targets.length > 0,
     prefer,
     ways,
     way,
@@ -115,6 +140,7 @@ export async function repairState(job: Job, circuit: Circuit): Promise<RepairSta
     fittingsNeedBatteryOff,
     off,
     ticks,
+    allTicks,
     trayNotes,
     pace,
     learnt,

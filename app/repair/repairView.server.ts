@@ -171,7 +171,21 @@ function whileOpen({ plan, targets, circuit, terms, diagnosis, parts, costs, ...
 export async function repairView(job: Job, circuit: Circuit) {
   const state = await repairState(job, circuit);
   if (!state) return null;
-  const { plan, view, diagnosis, targets, prefer, ways, way, steps, fittings, ticks, trayNotes, off } = state;
+  const {
+    plan,
+    view,
+    diagnosis,
+    targets,
+    prefer,
+    ways,
+    way,
+    steps,
+    fittings,
+    ticks,
+    allTicks,
+    trayNotes,
+    off,
+  } = state;
   const [notes, terms, parts] = await Promise.all([planNotesOf(circuit.id), shopTerms(), listParts()]);
   const named = (id: string): string => (id === "lamp" ? "the lamp" : repairName(circuit, [id]));
   const titles = new Map([
@@ -185,7 +199,8 @@ export async function repairView(job: Job, circuit: Circuit) {
       way: off.has(id) || fittings.some(({ fitting }) => fitting.id === id) ? "back" : "in",
       hasScrews: steps.some((own) => own.id === id && (own.fasteners ?? []).length > 0),
     }));
-  const tray = trayOf(steps, ticks, trayNotes);
+  // Steps of an earlier round still count in the tray.
+  const tray = trayOf(plan.steps, allTicks, trayNotes);
   return {
     title: plan.title ?? plan.id,
     where: plan.where ?? null,

@@ -22,12 +22,14 @@ import type { EstimateData } from "../estimate/estimateView.server";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { trailWords } from "../records/trailWords";
+import { repairState } from "../repair/repairState.server";
 import { answer, closeDemoShop, type Fields, openDemoShop } from "../testing/demoShop";
 import type { WorkData } from "../workList/workView.server";
 import * as close from "./close";
 import * as estimate from "./estimate";
 import * as notes from "./notes";
 import * as prove from "./prove";
+import * as ticks from "./ticks";
 import * as verdict from "./verdict";
 import * as work from "./work";
 
@@ -181,13 +183,47 @@ test("a motor renewed on a guess: whether the old one was bad is asked, and move
   expect((await say("perhaps")).status).toBe(400);
 });
 
+test("the second round removes what it works on: what was put back is to be taken off again, what is still off stays off", async () => {
+  await read(...dead, { ...fusedLeads, seen: "none" });
+  await decide({ intent: "fitted", parts: "M1" });
+  const tick = async (step: string, way: "in" | "back", screws = 0): Promise<void> => {
+    const told = await answer(
+      ticks.action,
+      { intent: "tick", token: crypto.randomUUID(), step, way, screws: String(screws), reason: "as found" },
+      String(id),
+    );
+    expect(told.status).toBe(200);
+  };
+  for (const step of ["mat", "lower-panel", "x3-off", "motor-screws"]) await tick(step, "in");
+  for (const step of ["motor-screws", "x3-off"]) await tick(step, "back");
+  await check({ "up-1": "none" });
+  await back();
+  await add({ part: "X5", done: "spliced" });
+  const state = async () => {
+    const { job, circuit: own } = await jobAt(String(id));
+    const found = await repairState(job, own);
+    if (!found) throw new Error("no plan");
+    return found;
+  };
+  const { targets, off, allTicks } = await state();
+  expect(targets).toEqual(["X5"]);
+  expect([...off].sort()).toEqual(["lower-panel", "mat"]);
+  expect(allTicks).toHaveLength(6);
+  await tick("x5-off", "in");
+  await tick("lower-panel", "back");
+  expect((await state()).allTicks.map(({ step, round }) => `${step} ${round}`).slice(-2)).toEqual([
+    "x5-off 2",
+    "lower-panel 2",
+  ]);
+});
+
 test("a note on a line of work is shown with it, and on no other", async () => {
   await add({ part: "M1", done: "renewed" });
   await add({ part: "R1", done: "renewed" });
   const [line] = (await list()).rounds[0]?.lines ?? [];
   const note = (workId: string, to = id) =>
     answer(
-      notes.action as never,
+      notes.action,
       { intent: "note", token: crypto.randomUUID(), words: "ear broke", work: workId },
       String(to),
     );

@@ -2,7 +2,7 @@ import type { OldPartState } from "@core/diagnose/history/failedRepair";
 import type { WorkLine } from "@core/workList/workLine";
 import { fittingsOf } from "@db/repositories/fittings.server";
 import { plannedText, workName, workText } from "@words/workWords";
-import { findingsAsked } from "../close/closeFindings.server";
+import { findingsAsked } from "../job/findingsAsked.server";
 import { type JobFacts, type JobView, noteLines, presentRound } from "../job/jobView.server";
 
 /** What a round came to. */

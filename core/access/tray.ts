@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { screwsBack, screwsOut, sortBack, sortName } from "./fastener";
 import type { AccessStep } from "./plan";
+import { cyclesOf } from "./stepCycle";
 
 /** Fasteners of one sort, by its name: `5.5 mm screw`. */
 export const sortCountSchema = z.strictObject({
@@ -21,6 +22,8 @@ export interface TrayEntry {
   readonly screws: number;
   /** The same by sort; null where only the total was counted. */
   readonly counts?: readonly SortCount[] | null;
+  /** The round of the job; absent means the first. */
+  readonly round?: number | undefined;
 }
 
 /** What can become of a screw that no tick explains. */
@@ -112,7 +115,7 @@ function plannedAway(step: AccessStep, away: SortSums, fresh: SortSums): void {
 }
 
 /**
- * The tray after some ticks; only the last tick of each step and direction counts. A step refitted with fewer screws
+ * The tray after some ticks; in each round the last tick of each step and direction counts. A step refitted with fewer screws
  * than were removed has some left over; with more, they belong to another step, which will be short.
  * @param notes what became of screws that no tick explains
  */
@@ -121,19 +124,15 @@ export function trayOf(
   entries: readonly TrayEntry[],
   notes: readonly TrayNote[] = [],
 ): Tray {
-  const last = (id: string, way: TrayEntry["way"]) =>
-    entries.findLast((entry) => entry.step === id && entry.way === way);
   const calls: TrayCall[] = [];
   const [out, back, away, fresh] = [new SortSums(), new SortSums(), new SortSums(), new SortSums()];
-  for (const step of steps) {
+  for (const { step, taken, put } of steps.flatMap((own) =>
+    cyclesOf(entries, own.id).map((cycle) => ({ step: own, ...cycle })),
+  )) {
     const plan = { out: screwsIn(plannedSorts(step, "in")), back: screwsIn(plannedSorts(step, "back")) };
-    const taken = last(step.id, "in");
-    // Refitted although its removal was unticked: it counts once the removal is ticked again.
-    const put = taken ? last(step.id, "back") : undefined;
-    for (const { sort, count } of taken ? countsOf(step, taken) : []) out.add(sort, count);
-    if (taken && taken.screws !== plan.out)
-      calls.push({ step, kind: "not-as-planned", screws: taken.screws });
-    if (!put || !taken) continue;
+    for (const { sort, count } of countsOf(step, taken)) out.add(sort, count);
+    if (taken.screws !== plan.out) calls.push({ step, kind: "not-as-planned", screws: taken.screws });
+    if (!put) continue;
     for (const { sort, count } of countsOf(step, put)) back.add(sort, count);
     plannedAway(step, away, fresh);
     // Screws the plan leaves out for good are still in the tray and are not missing.

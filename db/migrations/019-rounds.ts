@@ -2,14 +2,15 @@ import type { QueryInterface } from "sequelize";
 import { maybeMoment, maybeText, moment, number, text } from "../columns";
 
 /**
- * Photos of a line of work, what a part that was taken out turned out to be, and what the second look at an older
- * closing changed.
+ * Photos of a line of work, the round whose parts a repair removes, what a part that was taken out turned out to be,
+ * and what the second look at an older closing changed.
  */
 export const rounds = {
   name: "019-rounds",
   up: async ({ context }: { context: QueryInterface }): Promise<void> => {
     await context.addColumn("notes", "workId", maybeText());
     await context.addColumn("fittings", "found", maybeText());
+    await context.addColumn("fits", "round", { ...number(), defaultValue: 1 });
     await context.createTable("secondLooks", {
       jobId: {
         ...number(),
@@ -37,6 +38,7 @@ export const rounds = {
     for (const trigger of ["lookGone", "auditFound"])
       await context.sequelize.query(`DROP TRIGGER ${trigger}`);
     await context.dropTable("secondLooks");
+    await context.removeColumn("fits", "round");
     await context.removeColumn("fittings", "found");
     await context.removeColumn("notes", "workId");
   },

@@ -11,6 +11,8 @@ export class RepairRow extends Model<InferAttributes<RepairRow>, InferCreationAt
   declare jobId: number;
   declare targets: string;
   declare prefer: string;
+  /** The round of the job whose parts they are. */
+  declare round: CreationOptional<number>;
 }
 
 export class RepairTickRow extends Model<
@@ -47,7 +49,12 @@ export class TrayNoteRow extends Model<InferAttributes<TrayNoteRow>, InferCreati
 export function defineRepairs(sequelize: Sequelize): void {
   const plain = { sequelize, timestamps: false } as const;
   RepairRow.init(
-    { jobId: { ...number(), primaryKey: true }, targets: text(), prefer: text() },
+    {
+      jobId: { ...number(), primaryKey: true },
+      targets: text(),
+      prefer: text(),
+      round: { ...number(), defaultValue: 1 },
+    },
     { ...plain, tableName: "fits" },
   );
   RepairTickRow.init(

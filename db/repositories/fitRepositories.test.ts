@@ -99,7 +99,7 @@ describe("notes on a step", () => {
 
 describe("a job's repair and its ticks", () => {
   const job = 16;
-  const tick = (id: string, step: string, more: Partial<RepairTick> = {}): RepairTick => ({
+  const tick = (id: string, step: string, more: Partial<RepairTick> = {}): Omit<RepairTick, "round"> => ({
     id,
     step,
     way: "in",
@@ -116,7 +116,7 @@ describe("a job's repair and its ticks", () => {
     await setRepair(job, { targets: ["M1"], prefer: "book" });
     await setRepair(job, { targets: ["R1", "M1"], prefer: "kind" });
     await restart();
-    expect(await repairOf(job)).toEqual({ targets: ["R1", "M1"], prefer: "kind" });
+    expect(await repairOf(job)).toEqual({ targets: ["R1", "M1"], prefer: "kind", round: 1 });
   });
 
   test("a tick is stored once; if the step is ticked again the last tick counts; a removed one is gone", async () => {

@@ -99,11 +99,10 @@ export const setOldPart = (
     });
     const row = rows[round - 1];
     if (!row) return;
-    const { [part]: _, ...others } = columns.found.parse(row.found ?? null) ?? {};
-    await row.update(
-      { found: JSON.stringify(state ? { ...others, [part]: state } : others) },
-      { transaction },
-    );
+    const found = new Map(Object.entries(columns.found.parse(row.found ?? null) ?? {}));
+    if (state) found.set(part, state);
+    else found.delete(part);
+    await row.update({ found: JSON.stringify(Object.fromEntries(found)) }, { transaction });
   });
 
 /** Stores the outcome of the fitting whose final check was due. */

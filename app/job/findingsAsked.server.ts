@@ -6,8 +6,8 @@ import { noFault } from "@core/records/learnedFaults";
 import { isTemporary, partsMended, type WorkLine } from "@core/workList/workLine";
 import { faultTitle } from "@words/partName";
 import { workText } from "@words/workWords";
-import { diagnosisFrom } from "../job/diagnosis.server";
-import type { JobView } from "../job/jobView.server";
+import { diagnosisFrom } from "./diagnosis.server";
+import type { JobView } from "./jobView.server";
 
 const faultsOffered = 8;
 
