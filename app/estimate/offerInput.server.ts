@@ -141,7 +141,8 @@ export async function offerInput(view: JobView): Promise<OfferInput> {
   const diagnosis = diagnosisOf(view);
   const { verdict } = diagnosis;
   const offered = offeredPart(view, priceOf);
-  const { parts: decided } = partsOfRound(view, fit, verdict);
+  const chosenParts = fit && fit.targets.length > 0 ? fit : null;
+  const { parts: decided } = partsOfRound(view, chosenParts, verdict);
   const works = lines.length > 0 ? lines.map(offeredLine(view, priceOf)) : decided.map(offered);
   const chosen = lines.length > 0 ? partsRepaired(lines) : decided;
   const renewed = new Set(partsMended(view.works));

@@ -81,11 +81,11 @@ export function partsOfRound(
   { replace, state }: Diagnosis["verdict"],
 ): RoundParts {
   const round = presentRound(view);
+  // Somebody who deselects everything means it.
+  if (chosen?.round === round) return { parts: chosen.targets, likeliestOnly: false };
   const listed = partsRepaired(view.works.filter((line) => line.round === round));
   const decided = round === 1 ? (view.job.fitted ?? []) : [];
-  const parts = [chosen?.round === round ? chosen.targets : [], listed, decided].find(
-    (own) => own.length > 0,
-  );
+  const parts = [listed, decided].find((own) => own.length > 0);
   return { parts: parts ?? replace, likeliestOnly: !parts && state === "open" };
 }
 

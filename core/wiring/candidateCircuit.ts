@@ -1,0 +1,395 @@
+import type { Circuit, Connector } from "../circuit/circuit";
+import { parseCircuit } from "../circuit/parseCircuit";
+import type { Part } from "../circuit/parts/index";
+import { problemText } from "../problem/problem";
+import {
+  assumedBattery,
+  assumedFuseAmps,
+  assumedMotor,
+  assumedRelay,
+  commandVolts,
+  packOhms,
+} from "./assumedValues";
+import type { Candidate, PinRole, SidedWire, WiringFacts } from "./candidate";
+import type { PlugPlace, RepairPlace } from "./place";
+import type { ModulePlan, PackPlan, WiringPlan } from "./wiringPlan";
+
+type Side = SidedWire["side"];
+
+/** Puts a candidate's parts, wires and plugs together, and notes where each is repaired. */
+class Harness {
+  readonly parts: Part[] = [];
+  readonly connectors: Connector[] = [];
+  readonly wires: SidedWire[] = [];
+  readonly places = new Map<string, RepairPlace>();
+  readonly byPlace = new Map<string, string>();
+  private readonly plugPlaces = new Map<PlugPlace, string>();
+  private readonly roles = new Map<string, { readonly role: string; readonly heavy: boolean }>();
+
+  add(part: Part, place: RepairPlace, at?: string): string {
+    this.parts.push(part);
+    this.places.set(part.id, place);
+    if (at) this.byPlace.set(at, part.id);
+    return part.id;
+  }
+
+  wire(from: string, to: string, side: Side, heavy = true): void {
+    const id = `W${this.wires.length + 1}`;
+    const size = heavy ? { mm2: 4, metres: 0.8 } : { mm2: 0.75, metres: 1 };
+    this.wires.push({ wire: { id, from, to, colour: "BK", ...size, assumed: true }, side });
+    this.places.set(id, side);
+  }
+
+  /** A plug over some terminals, each with its role. */
+  plug(place: PlugPlace, pins: readonly (readonly [role: string, terminal: string, heavy: boolean])[]): void {
+    const id = `X${this.connectors.length + 1}`;
+    this.connectors.push({
+      id,
+      pins: Object.fromEntries(pins.map(([, terminal], index) => [String(index + 1), terminal])),
+    });
+    this.places.set(id, place);
+    this.plugPlaces.set(place, id);
+    for (const [index, [role, , heavy]] of pins.entries())
+      this.roles.set(`${id}:${index + 1}`, { role, heavy });
+  }
+
+  /** The pins of each plug, with the wire that ends on each. */
+  plugs(): Candidate["plugs"] {
+    const made = new Map<PlugPlace, { connector: string; pins: PinRole[] }>();
+    for (const [place, connector] of this.plugPlaces) {
+      const own = this.connectors.find(({ id }) => id === connector);
+      const pins = Object.entries(own?.pins ?? {}).map(([pin, terminal]): PinRole => {
+        const point = `${connector}:${pin}`;
+        const { role = "", heavy = true } = this.roles.get(point) ?? {};
+        const wire = this.wires.find(({ wire: { from, to } }) => from === terminal || to === terminal);
+        return { role, point, terminal, wire: wire?.wire.id ?? "", heavy };
+      });
+      made.set(place, { connector, pins });
+    }
+    return made;
+  }
+}
+
+/** Where the blower's feed comes from: through the key switch, through a relay that the key pulls in, or the battery. */
+type Feed = "key" | "relay" | "battery";
+
+/** Points of the feed: what feeds the blower, what the key feeds, and what is always fed. */
+interface FeedPoints {
+  readonly supply: string;
+  readonly switched: string;
+  readonly permanent: string;
+}
+
+/** Battery, fuses, key switch and, if there is one, the relay that the key pulls in. */
+function feedOf(harness: Harness, feed: Feed): FeedPoints {
+  harness.add({ id: "G1", kind: "battery", ...assumedBattery }, "battery");
+  harness.add({ id: "E1", kind: "ground", ohms: 0.002 }, "ground");
+  harness.add({ id: "E2", kind: "ground", ohms: 0.002 }, "ground");
+  harness.add({ id: "J1", kind: "splice" }, "feed");
+  harness.add({ id: "F1", kind: "fuse", amps: assumedFuseAmps.blower }, "fuse");
+  harness.add({ id: "S1", kind: "ignition", closes: { off: [], acc: [], run: ["15"] } }, "feed");
+  harness.wire("G1.+", "J1.s", "feed");
+  harness.wire("J1.s", "S1.30", "feed");
+  if (feed === "key") {
+    harness.wire("S1.15", "F1.in", "feed");
+    return { supply: "F1.out", switched: "F1.out", permanent: "J1.s" };
+  }
+  harness.add({ id: "F2", kind: "fuse", amps: assumedFuseAmps.control }, "fuse");
+  harness.add({ id: "J2", kind: "splice" }, "feed");
+  harness.wire("J1.s", "F1.in", "feed");
+  harness.wire("S1.15", "F2.in", "feed", false);
+  harness.wire("F2.out", "J2.s", "feed", false);
+  if (feed === "battery") return { supply: "F1.out", switched: "J2.s", permanent: "J1.s" };
+  harness.add({ id: "K1", kind: "relay", ...assumedRelay }, "relay", "relay");
+  harness.wire("F1.out", "K1.30", "feed");
+  harness.wire("J2.s", "K1.86", "feed", false);
+  harness.wire("K1.85", "E2.31", "ground", false);
+  return { supply: "K1.87", switched: "J2.s", permanent: "J1.s" };
+}
+
+/** The blower motors; both of two turn together. */
+function motorsOf(harness: Harness, blowers: 1 | 2): void {
+  harness.add({ id: "M1", kind: "motor", ...assumedMotor, assumed: true }, "motor", "motor");
+  harness.plug("motor-plug", [
+    ["plus", "M1.+", true],
+    ["minus", "M1.-", true],
+  ]);
+  if (blowers === 1) return;
+  harness.add({ id: "M2", kind: "motor", ...assumedMotor, assumed: true }, "motor-2", "motor-2");
+  harness.plug("motor-plug-2", [
+    ["plus", "M2.+", true],
+    ["minus", "M2.-", true],
+  ]);
+}
+
+/** Joins a point to one terminal of every motor. */
+function toMotors(harness: Harness, from: string, terminal: "+" | "-", blowers: 1 | 2, side: Side): void {
+  if (blowers === 1) {
+    harness.wire(from, `M1.${terminal}`, side);
+    return;
+  }
+  const joint = harness.add({ id: terminal === "+" ? "J8" : "J9", kind: "splice" }, side);
+  harness.wire(from, `${joint}.s`, side);
+  for (const motor of ["M1", "M2"]) harness.wire(`${joint}.s`, `${motor}.${terminal}`, side);
+}
+
+/** Settings of a number of speeds: `0` is off, the last is the strongest. */
+const settingsOf = (speeds: number): string[] => Array.from({ length: speeds + 1 }, (_, at) => String(at));
+
+/** A resistor pack and its switch; the pack's strongest terminal goes to the motor. */
+function packAndSwitch(harness: Harness, { speeds, highAtPack }: PackPlan): void {
+  const ohms = packOhms(speeds - 1);
+  const taps = ohms.map((_, tap) => `T${tap + 1}`);
+  const out = `T${speeds}`;
+  harness.add(
+    {
+      id: "R1",
+      kind: "resistor",
+      assumed: true,
+      elements: [
+        ...ohms.map((own, tap) => ({
+          id: `e${tap + 1}`,
+          from: taps[tap] ?? "",
+          to: taps[tap + 1] ?? "N",
+          ohms: own,
+        })),
+        { id: "link", from: taps.length > 0 ? "N" : "T0", to: out, thermalLink: true as const },
+        ...(highAtPack ? [{ id: "bar", from: out, to: "TH", ohms: 0.002 }] : []),
+      ],
+    },
+    "pack",
+    "pack",
+  );
+  harness.plug("pack-plug", [
+    ...taps.map((tap, index) => [`tap${index + 1}`, `R1.${tap}`, true] as const),
+    ["out", `R1.${out}`, true],
+    ...(highAtPack ? [["high", "R1.TH", true] as const] : []),
+  ]);
+  harness.add(
+    {
+      id: "S2",
+      kind: "selector",
+      common: "C",
+      closes: Object.fromEntries(
+        settingsOf(speeds).map((setting, at) => [
+          setting,
+          at === 0 ? [] : at === speeds ? ["H"] : [`L${at}`],
+        ]),
+      ),
+    },
+    "switch",
+    "switch",
+  );
+  harness.plug("switch-plug", [
+    ["common", "S2.C", true],
+    ...taps.map((_, index) => [`low${index + 1}`, `S2.L${index + 1}`, true] as const),
+    ["high", "S2.H", true],
+  ]);
+}
+
+/** The pack between the motor and ground: the switch makes the ground. */
+function packInGround(harness: Harness, plan: PackPlan): void {
+  const { supply, switched } = feedOf(harness, plan.relay ? "relay" : "key");
+  motorsOf(harness, plan.blowers);
+  packAndSwitch(harness, plan);
+  toMotors(harness, supply, "+", plan.blowers, "feed");
+  const out = `R1.T${plan.speeds}`;
+  for (let tap = 1; tap < plan.speeds; tap++) harness.wire(`R1.T${tap}`, `S2.L${tap}`, "ground");
+  harness.wire("S2.C", "E1.31", "ground");
+  if (plan.highRelay) {
+    harness.add({ id: "K2", kind: "relay", ...assumedRelay }, "relay", plan.relay ? "relay-2" : "relay");
+    toMotors(harness, "K2.30", "-", plan.blowers, "ground");
+    harness.wire("K2.87a", out, "ground");
+    harness.wire("K2.87", "E1.31", "ground");
+    harness.wire(switched, "K2.86", "feed", false);
+    harness.wire("K2.85", "S2.H", "ground", false);
+    return;
+  }
+  if (plan.highAtPack) {
+    toMotors(harness, out, "-", plan.blowers, "ground");
+    harness.wire("R1.TH", "S2.H", "ground");
+    return;
+  }
+  harness.add({ id: "J3", kind: "splice" }, "ground");
+  toMotors(harness, "J3.s", "-", plan.blowers, "ground");
+  harness.wire("J3.s", out, "ground");
+  harness.wire("J3.s", "S2.H", "ground");
+}
+
+/** The pack between feed and the motor: the switch makes the feed. */
+function packInFeed(harness: Harness, plan: PackPlan): void {
+  const { supply, permanent } = feedOf(harness, plan.relay ? "relay" : "key");
+  motorsOf(harness, plan.blowers);
+  packAndSwitch(harness, plan);
+  harness.wire(supply, "S2.C", "feed");
+  const out = `R1.T${plan.speeds}`;
+  for (let tap = 1; tap < plan.speeds; tap++) harness.wire(`S2.L${tap}`, `R1.T${tap}`, "feed");
+  toMotors(harness, "E1.31", "-", plan.blowers, "ground");
+  if (plan.highRelay) {
+    harness.add({ id: "K2", kind: "relay", ...assumedRelay }, "relay", plan.relay ? "relay-2" : "relay");
+    harness.add({ id: "F3", kind: "fuse", amps: assumedFuseAmps.blower }, "fuse");
+    harness.wire(permanent, "F3.in", "feed");
+    harness.wire("F3.out", "K2.87", "feed");
+    harness.wire(out, "K2.87a", "feed");
+    toMotors(harness, "K2.30", "+", plan.blowers, "feed");
+    harness.wire("S2.H", "K2.86", "feed", false);
+    harness.wire("K2.85", "E2.31", "ground", false);
+    return;
+  }
+  if (plan.highAtPack) {
+    toMotors(harness, out, "+", plan.blowers, "feed");
+    harness.wire("S2.H", "R1.TH", "feed");
+    return;
+  }
+  harness.add({ id: "J3", kind: "splice" }, "feed");
+  harness.wire("S2.H", "J3.s", "feed");
+  harness.wire(out, "J3.s", "feed");
+  toMotors(harness, "J3.s", "+", plan.blowers, "feed");
+}
+
+/** An electronic control between the supply and the motor, and the panel that commands it. */
+function controlAndPanel(
+  harness: Harness,
+  { drive, switchedSide, relay, speeds, blowers }: ModulePlan,
+): void {
+  const { supply, switched, permanent } = feedOf(harness, relay ? "relay" : "battery");
+  const bus = drive === "bus";
+  motorsOf(harness, blowers);
+  harness.add(
+    {
+      id: "A1",
+      kind: "module",
+      side: switchedSide === "ground" ? "low" : "high",
+      drive: drive === "linear" ? "linear" : "pwm",
+      commandVolts: [commandVolts.starts, commandVolts.wide],
+      onOhms: 0.008,
+      assumed: true,
+      ...(bus ? { bus: true as const } : {}),
+    },
+    "module",
+    "module",
+  );
+  const { off, first, full } = commandVolts;
+  harness.add(
+    {
+      id: "A2",
+      kind: "head",
+      commands: Object.fromEntries(
+        settingsOf(speeds).map((setting, at) => [
+          setting,
+          at === 0 ? off : first + ((full - first) * (at - 1)) / Math.max(1, speeds - 1),
+        ]),
+      ),
+      outOhms: 180,
+      assumed: true,
+      ...(bus ? { bus: true as const } : {}),
+    },
+    "panel",
+    "panel",
+  );
+  harness.plug("module-plug", [
+    ["feed", "A1.30", true],
+    ["ground", "A1.31", true],
+    ["command", "A1.cmd", false],
+    ["motor-plus", "A1.m+", true],
+    ["motor-minus", "A1.m-", true],
+  ]);
+  harness.plug("panel-plug", [
+    ["permanent", "A2.30", false],
+    ["switched", "A2.15", false],
+    ["ground", "A2.31", false],
+    ["command", "A2.cmd", false],
+  ]);
+  harness.add({ id: "F4", kind: "fuse", amps: assumedFuseAmps.control }, "fuse");
+  harness.wire(supply, "A1.30", "feed");
+  harness.wire("A1.31", "E1.31", "ground");
+  toMotors(harness, "A1.m+", "+", blowers, "feed");
+  toMotors(harness, "A1.m-", "-", blowers, "ground");
+  harness.wire("A2.cmd", "A1.cmd", "command", false);
+  harness.wire(permanent, "F4.in", "feed", false);
+  harness.wire("F4.out", "A2.30", "feed", false);
+  harness.wire(switched, "A2.15", "feed", false);
+  harness.wire("A2.31", "E2.31", "ground", false);
+}
+
+function factsOf(plan: PackPlan | ModulePlan): WiringFacts {
+  const { switchedSide, relay, drive } = plan;
+  if (plan.drive !== "resistor") return { switchedSide, relay, drive };
+  const { highRelay, highAtPack } = plan;
+  return { switchedSide, relay: relay || highRelay, drive, highRelay, highAtPack };
+}
+
+const driveTitles = {
+  resistor: "resistor pack",
+  pwm: "pulse-width control",
+  linear: "linear control",
+  bus: "control on a data bus",
+} as const;
+
+function titleOf(plan: PackPlan | ModulePlan): string {
+  const { drive, switchedSide, relay } = plan;
+  const own =
+    plan.drive === "resistor"
+      ? [plan.highRelay ? "high-speed relay" : "", plan.highAtPack ? "top speed through the pack's plug" : ""]
+      : [];
+  return [
+    `${driveTitles[drive]}, ${switchedSide} side`,
+    relay ? "relay" : "no relay",
+    ...own.filter((text) => text !== ""),
+  ].join(", ");
+}
+
+function idOf(plan: PackPlan | ModulePlan): string {
+  const own = plan.drive === "resistor" ? [plan.highRelay && "high", plan.highAtPack && "through"] : [];
+  return [
+    plan.drive,
+    plan.switchedSide,
+    plan.relay && "relay",
+    ...own,
+    `${plan.speeds}`,
+    plan.blowers === 2 && "two",
+  ]
+    .filter(Boolean)
+    .join("-");
+}
+
+/**
+ * The circuit of one way to wire the vehicle, with assumed values and with the names its points have on the vehicle.
+ * @throws if the rule makes a circuit that is none, which the tests exclude for every plan
+ */
+export function candidateOf({ plan, prior }: WiringPlan): Candidate {
+  const harness = new Harness();
+  if (plan.drive !== "resistor") controlAndPanel(harness, plan);
+  else if (plan.switchedSide === "ground") packInGround(harness, plan);
+  else packInFeed(harness, plan);
+  const used = harness.wires.flatMap(({ wire }) => [wire.from, wire.to]).map((point) => point.split(".")[0]);
+  // A ground that nothing uses is left out.
+  const isWired = (id: string): boolean => used.includes(id);
+  const parsed = parseCircuit({
+    format: "airway-circuit",
+    version: 1,
+    id: idOf(plan),
+    title: titleOf(plan),
+    settings: settingsOf(plan.speeds),
+    parts: harness.parts.filter(({ id }) => isWired(id)),
+    connectors: harness.connectors,
+    wires: harness.wires.map(({ wire }) => wire),
+    places: [],
+  });
+  if (!parsed.ok) throw new Error(`${idOf(plan)}: ${parsed.problems.map(problemText).join("; ")}`);
+  const circuit: Circuit = parsed.value;
+  const ofKind = (kind: Part["kind"]): string[] =>
+    circuit.parts.flatMap((part) => (part.kind === kind ? [part.id] : []));
+  return {
+    id: circuit.id,
+    title: circuit.title,
+    prior,
+    facts: factsOf(plan),
+    circuit,
+    plugs: harness.plugs(),
+    parts: harness.byPlace,
+    fuses: ofKind("fuse"),
+    grounds: ofKind("ground"),
+    repairPlace: harness.places,
+  };
+}

@@ -1,0 +1,115 @@
+import type { SeenCar } from "./seenCar";
+
+/** Which side of the motor the speed control switches. */
+export type SwitchedSide = "ground" | "feed";
+
+/** How a blower with a resistor pack and a switch may be wired. */
+export interface PackPlan {
+  readonly drive: "resistor";
+  readonly switchedSide: SwitchedSide;
+  /** A relay, pulled in by the key, that feeds the circuit. */
+  readonly relay: boolean;
+  /** A relay of its own for the strongest speed, which goes round the pack. */
+  readonly highRelay: boolean;
+  /** The switch's strongest output passes through the pack's plug. */
+  readonly highAtPack: boolean;
+  readonly speeds: number;
+  readonly blowers: 1 | 2;
+}
+
+/** How a blower with an electronic control and a panel may be wired. */
+export interface ModulePlan {
+  readonly drive: "pwm" | "linear" | "bus";
+  readonly switchedSide: SwitchedSide;
+  readonly relay: boolean;
+  readonly speeds: number;
+  readonly blowers: 1 | 2;
+}
+
+/** One way a vehicle may be wired, with how common it is. */
+export interface WiringPlan {
+  readonly plan: PackPlan | ModulePlan;
+  /** Its share among all vehicles that look the same. */
+  readonly prior: number;
+}
+
+/** The number of speeds where nobody has counted them (common practice, no source). */
+const usualSpeeds = { resistor: 4, module: 7 } as const;
+
+/*
+ * Shares of the ways to wire a blower. They are judgements from common practice, without a source: packs are switched
+ * in the ground more often than in the feed, most have a relay that the key pulls in, and few have one for the
+ * strongest speed alone. Controls are usually pulse-width modulated and in the ground.
+ */
+const packShare = { dial: 0.85, buttons: 0.15, unknown: 0.6 } as const;
+const groundSide = 0.6;
+const feedRelay = 0.6;
+const ownHighRelay = 0.2;
+const throughPackPlug = 0.2;
+const moduleDrives = { pwm: 0.55, linear: 0.3, bus: 0.15 } as const;
+const moduleGroundSide = 0.7;
+const moduleRelay = 0.5;
+
+const share = (is: boolean, p: number): number => (is ? p : 1 - p);
+const both = [true, false] as const;
+const sides = ["ground", "feed"] as const;
+
+function packPlans(speeds: number, blowers: 1 | 2): WiringPlan[] {
+  const highs = speeds > 1 ? both : ([false] as const);
+  return sides.flatMap((switchedSide) =>
+    both.flatMap((relay) =>
+      highs.flatMap((highRelay) =>
+        (highRelay ? ([false] as const) : both).map((highAtPack) => ({
+          plan: { drive: "resistor" as const, switchedSide, relay, highRelay, highAtPack, speeds, blowers },
+          prior:
+            share(switchedSide === "ground", groundSide) *
+            share(relay, feedRelay) *
+            (speeds > 1 ? share(highRelay, ownHighRelay) : 1) *
+            (highRelay ? 1 : share(highAtPack, throughPackPlug)),
+        })),
+      ),
+    ),
+  );
+}
+
+function modulePlans(speeds: number, blowers: 1 | 2): WiringPlan[] {
+  const drives = ["pwm", "linear", "bus"] as const;
+  return drives.flatMap((drive) =>
+    (drive === "bus" ? (["ground"] as const) : sides).flatMap((switchedSide) =>
+      both.map((relay) => ({
+        plan: { drive, switchedSide, relay, speeds, blowers },
+        prior:
+          moduleDrives[drive] *
+          (drive === "bus" ? 1 : share(switchedSide === "ground", moduleGroundSide)) *
+          share(relay, moduleRelay),
+      })),
+    ),
+  );
+}
+
+/**
+ * The ways a vehicle may be wired, by what is seen of it; their shares sum to 1.
+ * @param settings the highest speed that a reading names, if nobody counted them
+ */
+export function wiringPlans(seen: SeenCar, settings = 0): WiringPlan[] {
+  const counted = seen.speeds ?? (settings > 0 ? settings : null);
+  const blowers = seen.blowers ?? 1;
+  const part = seen.speedPart ?? "unknown";
+  const pack = part === "pack" ? 1 : part === "module" ? 0 : packShare[seen.controls ?? "unknown"];
+  const plans = [
+    ...(pack > 0
+      ? packPlans(counted ?? usualSpeeds.resistor, blowers).map((own) => ({
+          ...own,
+          prior: pack * own.prior,
+        }))
+      : []),
+    ...(pack < 1
+      ? modulePlans(counted ?? usualSpeeds.module, blowers).map((own) => ({
+          ...own,
+          prior: (1 - pack) * own.prior,
+        }))
+      : []),
+  ];
+  const whole = plans.reduce((sum, { prior }) => sum + prior, 0);
+  return plans.map(({ plan, prior }) => ({ plan, prior: prior / whole }));
+}
