@@ -6,7 +6,7 @@ import type { CompiledCircuit } from "../tables/compiledCircuit";
 import { wordTest } from "./observation";
 
 export const historyOf = ["heat", "bumps", "damp", "wet-carpet", "recent-work", "recall"] as const;
-const historySeen = ["yes", "no"] as const;
+export const historySeen = ["yes", "no"] as const;
 const historyReading = z.strictObject({
   test: z.literal("history"),
   ...setupKeys,

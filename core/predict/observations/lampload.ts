@@ -4,7 +4,7 @@ import { setupKeys, thingId } from "../setupKeys";
 import { lampOdds } from "../tables/eye";
 import { mixRows, type TestIn, wordTest } from "./observation";
 
-const lamploadSeen = ["bright", "dim", "dark"] as const;
+export const lamploadSeen = ["bright", "dim", "dark"] as const;
 const lamploadReading = z.strictObject({
   test: z.literal("lampload"),
   ...setupKeys,

@@ -4,7 +4,7 @@ import type { CompiledCircuit } from "../tables/compiledCircuit";
 import { perCircuitAnd } from "../tables/perCircuit";
 import { mixRows, wordTest } from "./observation";
 
-const rippleSeen = ["even", "uneven", "missing"] as const;
+export const rippleSeen = ["even", "uneven", "missing"] as const;
 const rippleReading = z.strictObject({
   test: z.literal("ripple"),
   ...setupKeys,

@@ -4,7 +4,7 @@ import { setupKeys, thingId } from "../setupKeys";
 import { oddsBySuspect } from "../suspectOdds";
 import { wordTest } from "./observation";
 
-const swapSeen = ["fixed", "same"] as const;
+export const swapSeen = ["fixed", "same"] as const;
 const swapReading = z.strictObject({
   test: z.literal("swap"),
   ...setupKeys,

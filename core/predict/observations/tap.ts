@@ -4,7 +4,7 @@ import { oddsBySuspect } from "../suspectOdds";
 import type { CompiledCircuit } from "../tables/compiledCircuit";
 import { wordTest } from "./observation";
 
-const tapSeen = ["starts", "changes", "nothing"] as const;
+export const tapSeen = ["starts", "changes", "nothing"] as const;
 const tapReading = z.strictObject({
   test: z.literal("tap"),
   ...setupKeys,

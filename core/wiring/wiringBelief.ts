@@ -1,0 +1,81 @@
+import type { CandidateCache } from "./compiledCandidate";
+import type { PlaceReading } from "./placeReading";
+import type { SeenCar } from "./seenCar";
+import { type WeighedCandidate, weighCandidate } from "./weighedCandidate";
+import { wiringPlans } from "./wiringPlan";
+
+/** A cause that no candidate lists. */
+export const notListed = "unknown";
+
+/** A candidate with its share of the belief. */
+export interface BelievedCandidate extends WeighedCandidate {
+  readonly p: number;
+  /** Belief by variant, summed over vehicles and readings of the labels, given this candidate; it sums to 1 with `unknown`. */
+  readonly variants: Float64Array;
+  readonly unknown: number;
+}
+
+/** Belief over wirings and faults together. */
+export interface WiringBelief {
+  /** Likeliest first; their shares sum to 1. */
+  readonly candidates: readonly BelievedCandidate[];
+  /** Belief of each repair, by its places, over all wirings; `unknown` among them. */
+  readonly repairs: ReadonlyMap<string, number>;
+}
+
+/** The highest speed that readings name; 0 if they name none. */
+const highestSetting = (readings: readonly PlaceReading[]): number =>
+  Math.max(0, ...readings.map(({ setting }) => Number(setting ?? 0)));
+
+function believed(own: WeighedCandidate, p: number): BelievedCandidate {
+  const count = own.compiled.variants.length;
+  const samples = own.compiled.samples.length;
+  const variants = new Float64Array(count);
+  let unknown = 0;
+  let whole = 0;
+  for (const { weights } of own.states) {
+    for (let variant = 0, cell = 0; variant < count; variant++)
+      for (let sample = 0; sample < samples; sample++, cell++) {
+        const weight = weights[cell] as number;
+        variants[variant] = (variants[variant] as number) + weight;
+        whole += weight;
+      }
+    unknown += weights[count * samples] as number;
+  }
+  whole += unknown;
+  return { ...own, p, variants: variants.map((weight) => weight / whole), unknown: unknown / whole };
+}
+
+/**
+ * P(wiring, fault | readings), by Bayes over every way the vehicle may be wired and every fault of each.
+ * @param onProgress called with the share of the candidates weighed; returning false stops
+ */
+export function believeWiring(
+  seen: SeenCar,
+  readings: readonly PlaceReading[],
+  cache: CandidateCache,
+  onProgress: (share: number) => boolean = () => true,
+): WiringBelief {
+  const plans = wiringPlans(seen, highestSetting(readings));
+  const weighed: WeighedCandidate[] = [];
+  for (const [index, plan] of plans.entries()) {
+    weighed.push(weighCandidate(cache.compile(plan), readings));
+    if (!onProgress((index + 1) / plans.length)) break;
+  }
+  const logs = weighed.map(({ candidate, evidence }) => Math.log(candidate.prior) + evidence);
+  const most = Math.max(...logs);
+  const shares = logs.map((log) => Math.exp(log - most));
+  const whole = shares.reduce((sum, own) => sum + own, 0);
+  const candidates = weighed
+    .map((own, index) => believed(own, (shares[index] ?? 0) / whole))
+    .sort((a, b) => b.p - a.p);
+  const repairs = new Map<string, number>();
+  const add = (repair: string, p: number): void => {
+    repairs.set(repair, (repairs.get(repair) ?? 0) + p);
+  };
+  for (const { p, variants, unknown, repairs: own } of candidates) {
+    add(notListed, p * unknown);
+    for (const [variant, share] of variants.entries()) add(own[variant] ?? notListed, p * share);
+  }
+  return { candidates, repairs };
+}
