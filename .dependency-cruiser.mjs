@@ -24,6 +24,7 @@ const core = [
   "records",
   "proof",
   "practice",
+  "wiring",
   "formats",
 ];
 const app = [

@@ -1,4 +1,5 @@
 import { LRUCache } from "lru-cache";
+import { type Repair, RepairList } from "../fault/repair";
 import { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import { problemText } from "../problem/problem";
 import { buildNetlist } from "../solve/buildNetlist";
@@ -11,8 +12,8 @@ import type { WiringPlan } from "./wiringPlan";
 export interface CompiledCandidate {
   readonly candidate: Candidate;
   readonly compiled: CompiledCircuit;
-  /** The places of each variant's repair, the cause first, joined by `+`; the same text is the same repair. */
-  readonly repairs: readonly string[];
+  /** Each variant's repair by places, the cause first; one object for all candidates of a cache. */
+  readonly repairs: readonly Repair[];
 }
 
 /** Whole vehicles sampled for each candidate: fewer than for a known circuit, because there are many candidates. */
@@ -28,6 +29,8 @@ const placesOf = ({ repairPlace }: Candidate, parts: readonly string[]): RepairP
 
 /** Compiled candidates, kept by the way they are wired; the least recently used is dropped first. */
 export class CandidateCache {
+  /** Repairs by place, of every candidate. */
+  private readonly repairs = new RepairList();
   private readonly kept: LRUCache<string, Omit<CompiledCandidate, "candidate">>;
 
   /** @param most largest number of candidates kept */
@@ -43,7 +46,7 @@ export class CandidateCache {
     const netlist = buildNetlist(candidate.circuit, { lumpWires: true });
     if (!netlist.ok) throw new Error(netlist.problems.map(problemText).join("; "));
     const compiled = new CompiledCircuit(netlist.value, { samples });
-    const repairs = compiled.variants.map(({ fault }) => placesOf(candidate, fault.parts).join("+"));
+    const repairs = compiled.variants.map(({ fault }) => this.repairs.of(placesOf(candidate, fault.parts)));
     this.kept.set(candidate.id, { compiled, repairs });
     return { candidate, compiled, repairs };
   }

@@ -8,8 +8,8 @@ import type { LabelledPin, Meaning, Piece } from "./piece";
 import { piecesOf } from "./piece";
 import type { PlaceReading } from "./placeReading";
 
-/** What each label of a vehicle stands for, by place and label: `motor-plug:a`. */
-export type Meanings = ReadonlyMap<string, Meaning>;
+/** What each label of a vehicle stands for, by its place. */
+export type Meanings = ReadonlyMap<LabelledPin["place"], ReadonlyMap<string, Meaning>>;
 
 /** One reading of the labels, with what the candidate's faults are worth under it. */
 export interface LabelState {
@@ -50,7 +50,14 @@ const leastShare = 1e-7;
 const foreignWords: Readonly<Record<string, number>> = { bright: 0.35, dim: 0.04, dark: 0.6, flickers: 0.01 };
 
 const nothing: Meaning = { pin: null, fuse: null };
-const keyOf = ({ place, label }: LabelledPin): string => `${place}:${label}`;
+const none: ReadonlyMap<string, Meaning> = new Map();
+
+/** What a labelled pin stands for. */
+export const meaningOf = (meanings: Meanings, { place, label }: LabelledPin): Meaning =>
+  meanings.get(place)?.get(label) ?? nothing;
+
+const withMeaning = (meanings: Meanings, { place, label }: LabelledPin, meaning: Meaning): Meanings =>
+  new Map(meanings).set(place, new Map(meanings.get(place) ?? none).set(label, meaning));
 
 /** Likelihood of a reading by variant times samples plus sample, the unknown last, slips mixed in. */
 function likelihood(compiled: CompiledCircuit, reading: Reading): Float64Array {
@@ -145,25 +152,24 @@ class Labelling {
     for (const [label, pieces] of labels) {
       const factors = roles.map((role) => this.factorOf(pieces, role));
       const foreign = this.foreignFactor(pieces);
-      const key = keyOf({ place, label });
+      const pin = { place, label };
       this.states = kept(
         this.states.flatMap((state) => {
-          const at = [...state.meanings].filter(([own]) => own.startsWith(`${place}:`));
-          const used = new Set(at.map(([, own]) => own));
-          const strangers = at.filter(([, own]) => own === nothing).length;
+          const at = [...(state.meanings.get(place) ?? none).values()];
+          const strangers = at.filter((own) => own === nothing).length;
           const next = roles.flatMap((role, index) =>
-            used.has(role)
+            at.includes(role)
               ? []
               : [
                   proposal(
-                    new Map(state.meanings).set(key, role),
+                    withMeaning(state.meanings, pin, role),
                     state.weights,
                     factors[index] as Float64Array,
                   ),
                 ],
           );
           if (strangers >= mayBeForeign) return next;
-          return [...next, proposal(new Map(state.meanings).set(key, nothing), state.weights, foreign)];
+          return [...next, proposal(withMeaning(state.meanings, pin, nothing), state.weights, foreign)];
         }),
       );
       this.rescale();
@@ -174,7 +180,7 @@ class Labelling {
   pair(piece: Extract<Piece, { kind: "pair" }>): void {
     this.states = kept(
       this.states.map((state) => {
-        const meanings = piece.of.map((of) => state.meanings.get(keyOf(of)) ?? nothing);
+        const meanings = piece.of.map((of) => meaningOf(state.meanings, of));
         const reading = piece.read(meanings);
         const factor = reading ? likelihood(this.own.compiled, reading) : unknownPair;
         return proposal(state.meanings, state.weights, factor);
@@ -187,9 +193,9 @@ class Labelling {
     this.log += Math.log(factor);
   }
 
-  done(): { states: LabelState[]; log: number } {
+  done(): { states: readonly LabelState[]; log: number } {
     return {
-      states: kept(this.states),
+      states: this.states,
       log: this.log + Math.log(this.states.reduce((sum, { weights }) => sum + sumOf(weights), 0)),
     };
   }

@@ -1,11 +1,9 @@
+import { notListed, type Repair } from "../fault/repair";
 import type { CandidateCache } from "./compiledCandidate";
 import type { PlaceReading } from "./placeReading";
 import type { SeenCar } from "./seenCar";
 import { type WeighedCandidate, weighCandidate } from "./weighedCandidate";
 import { wiringPlans } from "./wiringPlan";
-
-/** A cause that no candidate lists. */
-export const notListed = "unknown";
 
 /** A candidate with its share of the belief. */
 export interface BelievedCandidate extends WeighedCandidate {
@@ -19,8 +17,8 @@ export interface BelievedCandidate extends WeighedCandidate {
 export interface WiringBelief {
   /** Likeliest first; their shares sum to 1. */
   readonly candidates: readonly BelievedCandidate[];
-  /** Belief of each repair, by its places, over all wirings; `unknown` among them. */
-  readonly repairs: ReadonlyMap<string, number>;
+  /** Belief of each repair, by its places, over all wirings; that of a cause no candidate lists among them. */
+  readonly repairs: ReadonlyMap<Repair, number>;
 }
 
 /** The highest speed that readings name; 0 if they name none. */
@@ -69,8 +67,8 @@ export function believeWiring(
   const candidates = weighed
     .map((own, index) => believed(own, (shares[index] ?? 0) / whole))
     .sort((a, b) => b.p - a.p);
-  const repairs = new Map<string, number>();
-  const add = (repair: string, p: number): void => {
+  const repairs = new Map<Repair, number>();
+  const add = (repair: Repair, p: number): void => {
     repairs.set(repair, (repairs.get(repair) ?? 0) + p);
   };
   for (const { p, variants, unknown, repairs: own } of candidates) {

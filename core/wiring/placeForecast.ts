@@ -1,0 +1,188 @@
+import { notListed, type Repair } from "../fault/repair";
+import { observationOf } from "../predict/observations/index";
+import type { Test } from "../predict/reading";
+import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
+import type { LabelledPin, Meaning } from "./piece";
+import { piecesOf } from "./piece";
+import { concreteTests, freshLabels, type PlaceTest, placeTestMinutes, withAnyResult } from "./placeTest";
+import { meaningOf } from "./weighedCandidate";
+import type { BelievedCandidate, WiringBelief } from "./wiringBelief";
+
+/** What a test by place may show, and who is left. */
+export interface PlaceOutcome {
+  readonly seen: string;
+  readonly p: number;
+  readonly repairs: ReadonlyMap<Repair, number>;
+}
+
+/** A test by place, with what it is expected to tell. */
+export interface PlaceForecast {
+  readonly test: PlaceTest;
+  readonly minutes: number;
+  /** Expected information about the repair, in bits. */
+  readonly bits: number;
+  /** The same about the wiring. */
+  readonly wiringBits: number;
+  readonly outcomes: readonly PlaceOutcome[];
+}
+
+/** Belief in the wirings whose forecasts are computed, and in a fault that is forecast. */
+const believedShare = 0.97;
+const mostCandidates = 6;
+const leastVariant = 0.0005;
+/** Share of readings that show something else than the likeliest (judgement, no source). */
+const otherwise = 0.06;
+
+/** Volts, ohms and amps that a person tells apart on a display without a diagram (judgement). */
+const steps: Readonly<Record<string, readonly number[]>> = {
+  volts: [0.5, 2, 5, 8, 10.5],
+  ohms: [0.3, 0.8, 1.6, 3, 8, 1000],
+  amps: [0.5, 3, 8, 14, 24, 40],
+};
+
+function band(test: Test["test"], value: number): string {
+  const own = steps[test] ?? [];
+  const size = Math.abs(value);
+  const at = own.findIndex((edge) => size < edge);
+  if (at < 0) return test === "ohms" ? "OL" : `${own.at(-1) ?? 0} up`;
+  return at === 0 ? `below ${own[0]}` : `${own[at - 1]} to ${own[at]}`;
+}
+
+/** What one suspect's likeliest reading of a test is, in the nominal vehicle. */
+function shownBy(compiled: CompiledCircuit, test: Test): (variant: number) => string {
+  const model = observationOf(test.test);
+  if (model.gives === "number") {
+    const value = model.value(compiled, test);
+    return (variant) => band(test.test, value(compiled.rowsOf(variant)[0]?.row ?? 0, 0));
+  }
+  const odds = model.odds(compiled, test, false);
+  const own = new Float64Array(model.outcomes.length);
+  return (variant) => {
+    odds(variant, 0, own);
+    let best = 0;
+    for (let at = 1; at < own.length; at++) if ((own[at] as number) > (own[best] as number)) best = at;
+    return model.outcomes[best] ?? "";
+  };
+}
+
+/** What a candidate's suspects show of a test by place; null if it does not have the place. */
+function shownOn(
+  own: BelievedCandidate,
+  test: PlaceTest,
+  met: readonly string[],
+): ((variant: number) => string) | null {
+  const { candidate, compiled, states } = own;
+  const meanings = states[0]?.meanings ?? new Map();
+  const place = "at" in test ? test.at : undefined;
+  const pins = place === "fuses" ? candidate.fuses.length : pinsAt(own, place);
+  const labels = met.length > 0 ? met : freshLabels(pins);
+  const reading = withAnyResult(test, labels);
+  const pieces = piecesOf(candidate, compiled.netlist, reading);
+  if (pieces.some(({ kind }) => kind === "there")) return null;
+  const fresh = (of: LabelledPin): Meaning => {
+    const at = labels.indexOf(of.label);
+    const pin = of.place === "fuses" ? null : (candidate.plugs.get(of.place)?.pins[at] ?? null);
+    return { pin, fuse: of.place === "fuses" ? (candidate.fuses[at] ?? null) : null };
+  };
+  const meaning = (of: LabelledPin): Meaning => (met.length > 0 ? meaningOf(meanings, of) : fresh(of));
+  const shown = pieces.map((piece) => concreteTests(piece, meaning).map((one) => shownBy(compiled, one)));
+  return (variant) => {
+    const words = shown.map((own) => own.map((of) => of(variant)).join("/"));
+    // Pins that nobody has named yet can come in any order.
+    return (met.length > 0 ? words : [...words].sort()).join(", ");
+  };
+}
+
+const pinsAt = ({ candidate }: BelievedCandidate, place: string | undefined): number =>
+  [...candidate.plugs].find(([own]) => own === place)?.[1].pins.length ?? 0;
+
+const entropy = (shares: Iterable<number>): number => {
+  let sum = 0;
+  for (const p of shares) if (p > 0) sum -= p * Math.log2(p);
+  return sum;
+};
+
+const add = <K>(to: Map<K, number>, key: K, p: number): void => {
+  to.set(key, (to.get(key) ?? 0) + p);
+};
+
+/** A fault of a wiring that is worth forecasting. */
+interface Cell {
+  readonly own: BelievedCandidate;
+  readonly variant: number;
+  readonly repair: Repair;
+  readonly p: number;
+}
+
+/** Forecasts of tests by place under a belief. */
+export class PlaceForecasts {
+  private readonly likely: readonly BelievedCandidate[];
+  private readonly cells: readonly Cell[];
+  private readonly whole: number;
+
+  /** @param labels the labels met so far at each place */
+  constructor(
+    { candidates }: WiringBelief,
+    private readonly labels: ReadonlyMap<string, readonly string[]>,
+  ) {
+    let sum = 0;
+    this.likely = candidates.slice(0, mostCandidates).filter(({ p }) => {
+      const isNeeded = sum < believedShare;
+      sum += p;
+      return isNeeded;
+    });
+    this.cells = this.likely.flatMap((own) =>
+      [...own.variants].flatMap((share, variant) =>
+        share * own.p >= leastVariant
+          ? [{ own, variant, repair: own.repairs[variant] ?? notListed, p: own.p * share }]
+          : [],
+      ),
+    );
+    this.whole = this.cells.reduce((all, { p }) => all + p, 0);
+  }
+
+  /** The wirings that are forecast. */
+  candidates(): readonly BelievedCandidate[] {
+    return this.likely;
+  }
+
+  of(test: PlaceTest): PlaceForecast {
+    const place = "at" in test && test.at ? test.at : "around" in test || "red" in test ? "motor-plug" : "";
+    const met = this.labels.get(place) ?? [];
+    const shown = new Map(this.likely.map((own) => [own, shownOn(own, test, met)]));
+    const outcomes = new Map<
+      string,
+      { repairs: Map<Repair, number>; wirings: Map<BelievedCandidate, number> }
+    >();
+    const [repairs, wirings] = [new Map<Repair, number>(), new Map<BelievedCandidate, number>()];
+    for (const { own, variant, repair, p } of this.cells) {
+      const share = p / this.whole;
+      const seen = shown.get(own)?.(variant) ?? "absent";
+      const left = outcomes.get(seen) ?? { repairs: new Map(), wirings: new Map() };
+      outcomes.set(seen, left);
+      add(left.repairs, repair, share);
+      add(left.wirings, own, share);
+      add(repairs, repair, share);
+      add(wirings, own, share);
+    }
+    const total = (of: ReadonlyMap<unknown, number>): number =>
+      [...of.values()].reduce((sum, p) => sum + p, 0);
+    const after = <K>(
+      of: (left: { repairs: Map<Repair, number>; wirings: Map<BelievedCandidate, number> }) => Map<K, number>,
+    ): number =>
+      [...outcomes.values()].reduce((sum, left) => {
+        const p = total(of(left));
+        return sum + p * entropy([...of(left).values()].map((own) => own / p));
+      }, 0);
+    const pins = this.likely[0] ? Math.max(met.length, pinsAt(this.likely[0], place)) : 0;
+    return {
+      test,
+      minutes: placeTestMinutes(test, place === "fuses" ? 3 : pins),
+      bits: (1 - otherwise) * (entropy(repairs.values()) - after(({ repairs: own }) => own)),
+      wiringBits: (1 - otherwise) * (entropy(wirings.values()) - after(({ wirings: own }) => own)),
+      outcomes: [...outcomes]
+        .map(([seen, left]) => ({ seen, p: total(left.repairs), repairs: left.repairs }))
+        .sort((a, b) => b.p - a.p),
+    };
+  }
+}

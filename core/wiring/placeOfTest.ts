@@ -1,0 +1,147 @@
+import type { Test } from "../predict/reading";
+import type { Candidate } from "./candidate";
+import { type PlugPlace, plugPlaces } from "./place";
+import { type PlaceReading, placeReadingSchema } from "./placeReading";
+import type { PlaceTest } from "./placeTest";
+import { labelOf } from "./placeTest";
+import type { Meanings } from "./weighedCandidate";
+
+/** A point of a candidate as it is found on the vehicle. */
+type Found =
+  | { readonly kind: "pin"; readonly place: PlugPlace; readonly point: string }
+  | { readonly kind: "fuse" }
+  | { readonly kind: "post"; readonly post: "ground" | "feed" };
+
+function found({ plugs, fuses }: Candidate, point: string): Found | null {
+  if (point === "G1.+") return { kind: "post", post: "feed" };
+  if (point === "G1.-") return { kind: "post", post: "ground" };
+  if (fuses.some((fuse) => point === `${fuse}.in` || point === `${fuse}.out`)) return { kind: "fuse" };
+  for (const [place, { pins }] of plugs)
+    if (pins.some((pin) => pin.point === point || pin.terminal === point))
+      return { kind: "pin", place, point };
+  return null;
+}
+
+/** The place of a part, or of the plug on it. */
+function placeOf({ parts, plugs }: Candidate, id: string): string | null {
+  for (const [place, part] of parts) if (part === id) return place;
+  for (const [place, { connector }] of plugs) if (connector === id) return place;
+  return null;
+}
+
+/**
+ * A test of a candidate's circuit as it is taken on the vehicle; null if nobody could take it there without knowing
+ * more.
+ */
+export function placeTestFor(candidate: Candidate, meanings: Meanings, test: Test): PlaceTest | null {
+  const { key, engine, setting } = test;
+  const setup = Object.fromEntries(
+    Object.entries({ key, engine, setting }).filter(([, value]) => value !== undefined),
+  );
+  const made = testOn(candidate, meanings, test);
+  return made ? checked({ ...setup, ...made }) : null;
+}
+
+/** A test whose keys are those of the format. */
+function checked(test: object): PlaceTest | null {
+  const results = [
+    { seen: "none" },
+    { seen: "dark" },
+    { seen: "clean" },
+    { seen: "free" },
+    { seen: "quiet" },
+  ];
+  const numbers = [{ volts: 0 }, { volts: { a: 0 } }, { ohms: { a: 0 } }, { amps: 0 }];
+  const words = [{ seen: { a: "dark" } }, { seen: { a: "good" } }, { seen: "nothing" }, { seen: "same" }];
+  const more = [{ seen: "even" }, { seen: "no" }];
+  const parsed = [...results, ...numbers, ...words, ...more]
+    .map((result) => placeReadingSchema.safeParse({ ...test, ...result }))
+    .find(({ success }) => success);
+  return parsed?.success ? withoutResult(parsed.data) : null;
+}
+
+function withoutResult(reading: PlaceReading): PlaceTest | null {
+  if ("absent" in reading) return null;
+  const { test, ...rest } = reading;
+  const kept = Object.entries(rest).filter(([key]) => !["seen", "volts", "ohms", "amps"].includes(key));
+  // Its keys were parsed as one of the tests.
+  return { test, ...Object.fromEntries(kept) } as PlaceTest;
+}
+
+/** The test's own keys, without its set-up. */
+function testOn(candidate: Candidate, meanings: Meanings, test: Test): object | null {
+  const plugged = (test.unplugged?.length ?? 0) === 0 && (test.bridged?.length ?? 0) === 0;
+  const pinName = (place: PlugPlace, point: string): string | null => {
+    const label = labelOf(meanings, place, point);
+    return label ? `${place}:${label}` : null;
+  };
+  const at = (id: string): { at: string } | null => {
+    const place = placeOf(candidate, id);
+    return place ? { at: place } : null;
+  };
+  switch (test.test) {
+    case "light": {
+      const [probe, clip] = [found(candidate, test.probe), found(candidate, test.clip)];
+      if (!plugged || clip?.kind !== "post") return null;
+      if (probe?.kind === "fuse") return clip.post === "ground" ? { test: "light", at: "fuses" } : null;
+      return probe?.kind === "pin" ? { test: "light", at: probe.place, clip: clip.post } : null;
+    }
+    case "volts": {
+      const [red, black] = [found(candidate, test.red), found(candidate, test.black)];
+      if (!plugged) return null;
+      if (red?.kind === "pin" && black?.kind === "post" && black.post === "ground")
+        return { test: "volts", at: red.place, black: "ground" };
+      if (red?.kind === "post" && red.post === "feed" && black?.kind === "pin")
+        return { test: "volts", at: black.place, red: "feed" };
+      if (red?.kind === "post" && black?.kind === "post")
+        return { test: "volts", red: "feed", black: "ground" };
+      if (red?.kind !== "pin" || black?.kind !== "pin") return null;
+      const names = [pinName(red.place, red.point), pinName(black.place, black.point)];
+      return names[0] && names[1]
+        ? { test: "volts", red: names[0], black: names[1] }
+        : { test: "volts", at: red.place, black: "ground" };
+    }
+    case "ohms": {
+      const [red, black] = [found(candidate, test.red), found(candidate, test.black)];
+      if (red?.kind !== "pin" || black?.kind !== "pin" || red.place !== black.place) return null;
+      return { test: "ohms", at: red.place, from: labelOf(meanings, red.place, red.point) ?? "a" };
+    }
+    case "amps": {
+      const pin = plugPlaces.flatMap((place) =>
+        (candidate.plugs.get(place)?.pins ?? []).flatMap((own) =>
+          own.wire === test.around || own.terminal === `${test.around}.+`
+            ? [{ place, point: own.point }]
+            : [],
+        ),
+      )[0];
+      if (!plugged || !pin) return null;
+      return { test: "amps", around: pinName(pin.place, pin.point) ?? `${pin.place}:a` };
+    }
+    case "airflow": {
+      if (plugged) return { test: "airflow", ...(test.at && test.at !== "M1" ? at(test.at) : {}) };
+      return test.bridged?.every(([one]) => one.startsWith("G1.")) && test.bridged.length === 2
+        ? { test: "airflow", leads: true }
+        : null;
+    }
+    case "lampload":
+      return test.lampFor === "M1"
+        ? { test: "lampload", lampFor: "motor-plug" }
+        : test.lampFor === "M2"
+          ? { test: "lampload", lampFor: "motor-plug-2" }
+          : null;
+    case "look":
+    case "spin":
+    case "tap":
+    case "swap":
+    case "ripple": {
+      const place = at(test.at);
+      return plugged && place ? { test: test.test, ...place } : null;
+    }
+    case "listen":
+      return plugged ? { test: "listen", ...(test.ventCovered ? { ventCovered: true } : {}) } : null;
+    case "smell":
+      return { test: "smell" };
+    case "history":
+      return { test: "history", of: test.of };
+  }
+}
