@@ -1,5 +1,6 @@
 import { resolve } from "node:path";
 import { CircuitCache } from "@core/predict/tables/circuitCache";
+import { CandidateCache } from "@core/wiring/compiledCandidate";
 import { runCommand } from "./command";
 
 /** Number of compiled circuits kept while `lines` runs. */
@@ -15,4 +16,5 @@ process.exitCode = await runCommand(process.argv.slice(2), {
   output: process.stdout,
   errors: process.stderr,
   circuits: new CircuitCache(circuitsKept),
+  candidates: new CandidateCache(),
 });

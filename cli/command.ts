@@ -2,11 +2,23 @@ import type { Readable, Writable } from "node:stream";
 import { type ParseArgsConfig, parseArgs } from "node:util";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { diagnoseCase } from "@core/formats/diagnoseCase";
+import { diagnoseSeenCase, isSeenCase } from "@core/formats/seenCase";
 import type { CircuitCache } from "@core/predict/tables/circuitCache";
+import type { CandidateCache } from "@core/wiring/compiledCandidate";
 import { diagnosisReport } from "@words/diagnosisReport";
+import { wiringReport } from "@words/wiringWords";
 import { BadInput, parseJson, readInput, recordingFrom } from "./input";
 import { shippedCircuits } from "./library";
-import { accept, diagnosisLines, matchLines, pointLines, print, rippleLines, routeLines } from "./output";
+import {
+  accept,
+  diagnosisLines,
+  matchLines,
+  pointLines,
+  print,
+  rippleLines,
+  routeLines,
+  wiringLines,
+} from "./output";
 import { checkFile } from "./verbs/check";
 import { listFaults } from "./verbs/faults";
 import { rippleOf } from "./verbs/humps";
@@ -85,6 +97,7 @@ export interface Terminal {
   readonly output: Writable;
   readonly errors: Writable;
   readonly circuits: CircuitCache;
+  readonly candidates: CandidateCache;
 }
 
 function readArguments(argv: string[]) {
@@ -116,7 +129,7 @@ async function run(argv: string[], terminal: Terminal): Promise<void> {
   const stray = Object.keys(values).find((flag) => flag !== "text" && !flagsOf[verb ?? ""]?.includes(flag));
   if (stray) throw new BadInput(`--${stray} is not an option of ${named ?? "airway"}; ${usage}`);
   if (verb === "lines" && file === undefined)
-    return answerLines(terminal.input, output, library, terminal.circuits);
+    return answerLines(terminal.input, output, library, terminal.circuits, terminal.candidates);
   if (verb === undefined || file === undefined || extra !== undefined) throw new BadInput(usage);
   if (!(verb in flagsOf) || verb === "lines")
     throw new BadInput(`unknown verb ${JSON.stringify(named)}; ${usage}`);
@@ -160,6 +173,10 @@ async function run(argv: string[], terminal: Terminal): Promise<void> {
       );
     }
     default: {
+      if (isSeenCase(input)) {
+        const seen = accept(diagnoseSeenCase(input, terminal.candidates));
+        return print(output, wiringReport(seen), text ? wiringLines(seen) : null);
+      }
       const found = accept(
         diagnoseCase(input, library, terminal.circuits, { explainAll: true, plan: values.plan ?? false }),
       );

@@ -1,6 +1,7 @@
 import type { Writable } from "node:stream";
 import { notListed, repairText } from "@core/fault/repair";
 import type { DiagnosedCase } from "@core/formats/diagnoseCase";
+import type { DiagnosedSeenCase } from "@core/formats/seenCase";
 import { type Parsed, problemText } from "@core/problem/problem";
 import type { OperatingPoint } from "@core/solve/operatingPoint";
 import { ampsText, listed, minutesText, percent, voltsText } from "@core/units/wording";
@@ -8,6 +9,7 @@ import { conflictText, reasonText } from "@words/reasonWords";
 import type { RippleInWords } from "@words/rippleWords";
 import { setupText } from "@words/tests/setupText";
 import { testText } from "@words/tests/testText";
+import { wiringReport } from "@words/wiringWords";
 import { BadInput } from "./input";
 import type { MatchAnswer } from "./verbs/match";
 import type { RouteAnswer } from "./verbs/route";
@@ -54,6 +56,22 @@ export function diagnosisLines({ circuit, diagnosis }: DiagnosedCase): string[] 
         ]
       : []),
     ...conflicts.map((conflict) => conflictText(circuit, conflict)),
+  ];
+}
+
+/** A diagnosis without a diagram for people: verdict, suspects, wirings, next test. */
+export function wiringLines(seen: DiagnosedSeenCase): string[] {
+  const { verdict, parts, next, circuits } = wiringReport(seen);
+  const [test] = next;
+  return [
+    `${verdict.state}: replace ${listed(verdict.replace)}, ${percent(verdict.p)}`,
+    ...verdict.because,
+    `suspects: ${parts
+      .slice(0, 5)
+      .map(({ part, p }) => `${part} ${percent(p)}`)
+      .join(", ")}`,
+    ...circuits.slice(0, 5).map(({ title, p }) => `wiring: ${title}, ${percent(p)}`),
+    ...(test ? [`next: ${JSON.stringify(test.test)}, ${minutesText(test.minutes)}`] : []),
   ];
 }
 

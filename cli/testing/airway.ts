@@ -4,10 +4,12 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { Readable, Writable } from "node:stream";
 import { CircuitCache } from "@core/predict/tables/circuitCache";
+import { CandidateCache } from "@core/wiring/compiledCandidate";
 import { heard } from "../../core/testing/shippedCircuit";
 import { runCommand } from "../command";
 
 const circuits = new CircuitCache(4);
+const candidates = new CandidateCache();
 
 /** Collects what is written to it. */
 function kept() {
@@ -30,6 +32,7 @@ export async function airway(args: readonly string[], input = "") {
     output: output.stream,
     errors: errors.stream,
     circuits,
+    candidates,
   });
   return { status, stdout: output.text(), stderr: errors.text() };
 }

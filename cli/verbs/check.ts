@@ -2,6 +2,7 @@ import { parsePlan } from "@core/access/plan";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { parseCase } from "@core/formats/case";
 import type { CircuitLibrary } from "@core/formats/library";
+import { isSeenCase, parseSeenCase } from "@core/formats/seenCase";
 import { parsePart } from "@core/match/partDescription";
 import { readingProblems } from "@core/predict/readingProblems";
 import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
@@ -42,6 +43,10 @@ export function checkFile(input: unknown, library: CircuitLibrary): Parsed<Check
 }
 
 function checkCase(input: unknown, library: CircuitLibrary): Parsed<Checked> {
+  if (isSeenCase(input)) {
+    const seen = parseSeenCase(input);
+    return seen.ok ? { ok: true, value: { ok: true, format: "airway-case", id: seen.value.id } } : seen;
+  }
   const found = parseCase(input, library);
   if (!found.ok) return found;
   const netlist = buildNetlist(found.value.circuit);

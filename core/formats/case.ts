@@ -149,7 +149,8 @@ function strangePart(repairs: readonly FailedRepair[], circuit: Circuit): Proble
   return null;
 }
 
-function shopCosts(shop: z.infer<typeof shopSchema> = {}): StoppingCosts {
+/** A shop's own costs, with the defaults where it gives none. */
+export function shopCosts(shop: z.infer<typeof shopSchema> = {}): StoppingCosts {
   return {
     hourMinor: shop.hourMinor ?? defaultStoppingCosts.hourMinor,
     comebackMinor: shop.comebackMinor ?? defaultStoppingCosts.comebackMinor,

@@ -29,6 +29,8 @@ export interface PlaceSuspect {
   readonly repair: Repair;
   readonly modes: readonly string[];
   readonly p: number;
+  /** Number of likely wirings under which it is likely too. */
+  readonly wirings: number;
 }
 
 /** A wiring with its share of the belief. */
@@ -138,30 +140,41 @@ function bestMinor(repairs: ReadonlyMap<Repair, number>, costs: StoppingCosts): 
   return best;
 }
 
+/** A wiring, and a fault under one, count as likely from this share on. */
+const likelyWiring = 0.01;
+const likelyFault = 0.005;
+
 /** Every fault by place, likeliest first. */
 function suspectsOf({ candidates }: WiringBelief): PlaceSuspect[] {
-  const met = new Map<string, { repair: Repair; modes: readonly string[]; p: number }>();
+  const met = new Map<string, { repair: Repair; modes: readonly string[]; p: number; wirings: number }>();
   let unknown = 0;
   for (const { candidate, compiled, repairs, variants, unknown: own, p } of candidates) {
     unknown += p * own;
+    const here = new Map<string, number>();
     compiled.variants.forEach(({ fault }, variant) => {
       const fullName = fault.names
         .map(({ mode }, at) => `${candidate.repairPlace.get(fault.parts[at] ?? "") ?? "duct"}:${mode}`)
         .join("+");
-      const known = met.get(fullName);
-      const share = p * (variants[variant] ?? 0);
-      if (known) known.p += share;
-      else
-        met.set(fullName, {
-          repair: repairs[variant] ?? notListed,
-          modes: fault.names.map(({ mode }) => mode),
-          p: share,
-        });
+      const share = variants[variant] ?? 0;
+      here.set(fullName, (here.get(fullName) ?? 0) + share);
+      const known = met.get(fullName) ?? {
+        repair: repairs[variant] ?? notListed,
+        modes: fault.names.map(({ mode }) => mode),
+        p: 0,
+        wirings: 0,
+      };
+      known.p += p * share;
+      met.set(fullName, known);
     });
+    if (p < likelyWiring) continue;
+    for (const [fullName, share] of here) {
+      const known = met.get(fullName);
+      if (known && share >= likelyFault) known.wirings += 1;
+    }
   }
   return [
     ...[...met].map(([fault, own]) => ({ fault, ...own })),
-    { fault: "unknown", repair: notListed, modes: [], p: unknown },
+    { fault: "unknown", repair: notListed, modes: [], p: unknown, wirings: 0 },
   ].sort((a, b) => b.p - a.p);
 }
 
@@ -188,6 +201,17 @@ function namedWirings({ candidates }: WiringBelief): BelievedWiring[] {
 /** Belief of a repair under one wiring. */
 const under = ({ repairs, variants }: BelievedCandidate, repair: Repair): number =>
   variants.reduce((sum, share, variant) => (repairs[variant] === repair ? sum + share : sum), 0);
+
+/** The likeliest repair under one wiring. */
+function leadingUnder({ repairs, variants }: BelievedCandidate): Repair {
+  const sums = new Map<Repair, number>();
+  for (const [variant, share] of variants.entries()) {
+    const repair = repairs[variant] ?? notListed;
+    sums.set(repair, (sums.get(repair) ?? 0) + share);
+  }
+  const [best] = [...sums].sort((a, b) => b[1] - a[1]);
+  return best?.[0] ?? notListed;
+}
 
 /** What proves a repair under one wiring, with what its labels most likely stand for. */
 function proofUnder(
@@ -227,14 +251,22 @@ function factShares({ candidates }: WiringBelief, fact: keyof WiringFacts): Map<
   return shares;
 }
 
+/** Facts worth telling. */
+const toldFacts = ["switchedSide", "drive", "relay"] as const;
 /** A fact counts as known from this share on. */
 const knownFact = 0.95;
 
-/** Facts of the wiring that the readings have settled, and the one that is open and decides most. */
+/** Facts of the wiring that the readings have settled, which nobody saw at the start. */
 function factsOf(belief: WiringBelief): WiringReason[] {
-  return factNames.slice(0, 2).flatMap((fact): WiringReason[] => {
+  return toldFacts.flatMap((fact): WiringReason[] => {
     const [best] = [...factShares(belief, fact)].sort((a, b) => b[1] - a[1]);
-    return best && best[1] >= knownFact ? [{ kind: "fact", fact, value: best[0], p: best[1] }] : [];
+    if (!best || best[1] < knownFact) return [];
+    const [value, p] = best;
+    const before = belief.candidates.reduce(
+      (sum, { candidate }) => (candidate.facts[fact] === value ? sum + candidate.prior : sum),
+      0,
+    );
+    return before >= knownFact ? [] : [{ kind: "fact", fact, value, p }];
   });
 }
 
@@ -277,6 +309,7 @@ export function diagnoseWiring(
   const measured = readings.some(isMeasured);
   const likely = belief.candidates.filter((own) => own.p > 1 - costs.settledBar);
   const against = likely.find((own) => under(own, repair) < costs.settledBar);
+  const otherwise = likely.find((own, place) => place > 0 && leadingUnder(own) !== repair);
   const bus = factShares(belief, "drive").get("bus") ?? 0;
   const fitNowMinor = bestMinor(belief.repairs, costs);
   const testMoreMinor = weighed.reduce<number | null>((least, { minutes, outcomes }) => {
@@ -312,8 +345,8 @@ export function diagnoseWiring(
       because: [
         ...(measured ? [] : [{ kind: "complaint-only" as const }]),
         ...factsOf(belief),
-        ...(against && measured
-          ? [{ kind: "wiring-open" as const, fact: differingFact(belief.candidates, against) }]
+        ...(otherwise && measured
+          ? [{ kind: "wiring-open" as const, fact: differingFact(belief.candidates, otherwise) }]
           : []),
         ...(!against && measured && p >= worthProving
           ? [{ kind: "holds-under-all" as const, wirings: likely.length }]

@@ -50,6 +50,12 @@ const ohms = z.number().min(0).max(1e9).nullable();
 /** Whether both ends of a fuse are fed. */
 export const fuseStates = ["good", "blown", "dead"] as const;
 
+/** The tests that a reading by place can be of. */
+export const placeTestNames = [
+  ...["airflow", "light", "volts", "ohms", "amps", "wires", "lampload", "look", "spin", "listen", "smell"],
+  ...["history", "tap", "swap", "ripple"],
+] as const;
+
 /** What the vehicle does not have. */
 const absent = z.strictObject({
   test: z.enum(["light", "volts", "ohms", "wires", "look", "spin", "tap", "swap", "lampload"]),

@@ -1,0 +1,111 @@
+import { notListed, type Repair, repairText } from "@core/fault/repair";
+import type { DiagnosedSeenCase } from "@core/formats/seenCase";
+import { percent } from "@core/units/wording";
+import type { WiringFacts } from "@core/wiring/candidate";
+import type { WiringReason } from "@core/wiring/diagnoseWiring";
+import type { PlaceForecast } from "@core/wiring/placeForecast";
+
+/** A fact of the wiring as a question. */
+const factQuestions: Readonly<Record<keyof WiringFacts, string>> = {
+  switchedSide: "whether the speed control switches the feed or the ground",
+  relay: "whether a relay feeds the blower",
+  drive: "what controls the speed",
+  highRelay: "whether the top speed has a relay of its own",
+  highAtPack: "whether the top speed's wire passes through the pack's plug",
+};
+
+const driveWords: Readonly<Record<string, string>> = {
+  resistor: "a resistor pack sets the speed",
+  pwm: "a control module sets the speed by pulse width",
+  linear: "a control module sets the speed linearly",
+  bus: "the control is on a data bus",
+};
+
+function factText(fact: keyof WiringFacts, value: string | boolean): string {
+  switch (fact) {
+    case "switchedSide":
+      return value === "ground"
+        ? "the switch or control is on the ground side of the motor"
+        : "the switch or control is on the feed side of the motor";
+    case "drive":
+      return driveWords[String(value)] ?? String(value);
+    case "relay":
+      return value ? "a relay feeds the blower" : "no relay feeds the blower";
+    case "highRelay":
+      return value ? "the top speed has a relay of its own" : "the top speed has no relay of its own";
+    case "highAtPack":
+      return value
+        ? "the top speed's wire passes through the pack's plug"
+        : "the top speed's wire does not pass through the pack's plug";
+  }
+}
+
+/** Why a verdict without a diagram stands as it does. */
+export function wiringReasonText(reason: WiringReason): string {
+  switch (reason.kind) {
+    case "complaint-only":
+      return "So far there is only the complaint. A complaint alone never confirms a verdict.";
+    case "holds-under-all":
+      return reason.wirings === 1
+        ? "Only one way of wiring is still likely, and the repair is right under it."
+        : `The repair is the same under all ${reason.wirings} ways of wiring that are still likely.`;
+    case "wiring-open":
+      return `Still open: ${factQuestions[reason.fact]}. It changes the repair.`;
+    case "proof-missing":
+      return "The proof is not complete yet.";
+    case "proved":
+      return "The readings prove it.";
+    case "fact":
+      return `The readings show that ${factText(reason.fact, reason.value)} (${percent(reason.p)}).`;
+    case "may-be-bus":
+      return `This vehicle may use a data bus (${percent(reason.p)}). Prove feeds, grounds and fuses; leave the control to the maker's procedure.`;
+  }
+}
+
+const shareOf = (repairs: ReadonlyMap<Repair, number>) => {
+  const whole = [...repairs.values()].reduce((sum, p) => sum + p, 0);
+  const parts = new Map<string, number>();
+  for (const [repair, p] of repairs)
+    for (const part of repair === notListed ? [repairText(notListed)] : repair.parts)
+      parts.set(part, (parts.get(part) ?? 0) + p / whole);
+  return [...parts]
+    .map(([part, p]) => ({ part, p }))
+    .filter(({ p }) => p >= 0.01)
+    .sort((a, b) => b.p - a.p)
+    .slice(0, 4);
+};
+
+const forecastReport = ({ test, minutes, bits, outcomes }: PlaceForecast) => ({
+  test,
+  bits,
+  minutes,
+  outcomes: outcomes.slice(0, 8).map(({ seen, p, repairs }) => ({ seen, p, leaves: shareOf(repairs) })),
+});
+
+/** A diagnosis without a diagram for the command line: the core's values in sentences. */
+export function wiringReport({ id, diagnosis }: DiagnosedSeenCase) {
+  const { suspects, parts, verdict, next, circuits } = diagnosis;
+  return {
+    id,
+    suspects: suspects.map(({ fault, repair, modes, p, wirings }, index) => ({
+      fault,
+      part: repairText(repair),
+      mode: modes.length > 0 ? modes.join("+") : repairText(notListed),
+      p,
+      why:
+        repair === notListed
+          ? "Something outside every way of wiring that is considered."
+          : `It fits ${wirings === 1 ? "one way" : `${wirings} ways`} of wiring that ${wirings === 1 ? "is" : "are"} still likely.`,
+      group: index + 1,
+    })),
+    parts,
+    verdict: {
+      ...verdict,
+      killedBy: null,
+      because: verdict.because.map(wiringReasonText),
+    },
+    next: next.map(forecastReport),
+    conflicts: [],
+    circuits,
+  };
+}
