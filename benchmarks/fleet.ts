@@ -4,6 +4,7 @@
 //   --vary         every variation of the world as well --wrong       print the jobs that went wrong
 //   --usual        the world without real hands, stutter, faults that come and go, and faults beyond the catalogue
 //   --moved         the three worlds in which all constants move together
+//   --no-diagram    told only what can be seen of the vehicle
 //   --prior        draw faults by their prior only      --even        draw every fault mode equally often only
 import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
@@ -16,6 +17,9 @@ import { harderWorld, movedWorlds, usualWorld, variations, type World } from "@c
 import { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { medianOf } from "@core/signal/currentRecording";
 import { buildNetlist } from "@core/solve/buildNetlist";
+import { CandidateCache } from "@core/wiring/compiledCandidate";
+import { numberedSettings } from "@core/wiring/vehiclePlaces";
+import { type PlayedWithout, playWithout } from "./fleet/noDiagram";
 import { type Played, playVehicle } from "./fleet/play";
 
 interface Task {
@@ -28,8 +32,29 @@ interface Task {
   readonly compare: boolean;
 }
 
+interface WithoutTask {
+  readonly withoutDiagram: true;
+  readonly circuit: string;
+  readonly vehicles: number;
+  readonly seed: number;
+  readonly world: World;
+}
+
 const folder = join(process.env.AIRWAY_ROOT ?? process.cwd(), "demo", "circuits");
 const engines = new Map<string, CompiledCircuit>();
+
+const candidates = new CandidateCache();
+
+/** Plays vehicles of one shipped circuit without its diagram; none of one with a second switch, which has no number. */
+function playTaskWithout({ circuit: id, vehicles, seed, world }: WithoutTask): PlayedWithout[] {
+  const circuit = parseCircuit(JSON.parse(readFileSync(join(folder, `${id}.json`), "utf8")));
+  if (!circuit.ok) throw new Error(id);
+  if (circuit.value.parts.some((part) => part.kind === "selector" && part.settings)) return [];
+  const netlist = buildNetlist(numberedSettings(circuit.value));
+  if (!netlist.ok) throw new Error(id);
+  const chance = chanceFrom(seed);
+  return Array.from({ length: vehicles }, () => playWithout(netlist.value, candidates, chance, world));
+}
 
 function playTask(task: Task): Played[] {
   const circuit = parseCircuit(JSON.parse(readFileSync(join(folder, `${task.circuit}.json`), "utf8")));
@@ -123,9 +148,9 @@ function report(title: string, played: readonly Played[]): string {
   ].join("  ");
 }
 
-async function playAll(tasks: readonly Task[], workers: number): Promise<Played[]> {
+async function playAll<T extends Task | WithoutTask, P>(tasks: readonly T[], workers: number): Promise<P[]> {
   const queue = [...tasks];
-  const all: Played[] = [];
+  const all: P[] = [];
   const file = process.argv[1] ?? "";
   await Promise.all(
     Array.from(
@@ -141,7 +166,7 @@ async function playAll(tasks: readonly Task[], workers: number): Promise<Played[
             if (task) worker.postMessage(task);
             else void worker.terminate().then(() => resolve());
           };
-          worker.on("message", (played: Played[]) => {
+          worker.on("message", (played: P[]) => {
             all.push(...played);
             next();
           });
@@ -151,6 +176,38 @@ async function playAll(tasks: readonly Task[], workers: number): Promise<Played[
     ),
   );
   return all;
+}
+
+/** The report of jobs without a diagram: one line a circuit, then all. */
+function reportWithout(played: readonly PlayedWithout[], say: (line: string) => void): void {
+  const within = played.filter(({ kind }) => kind !== unlistedKind);
+  const line = (title: string, own: readonly PlayedWithout[]): string => {
+    const right = own.filter((one) => one.right).length;
+    const settled = own.filter(({ state }) => state === "settled");
+    const wrong = settled.filter((one) => !one.right).length;
+    return [
+      `${title.padEnd(42)} n ${String(own.length).padStart(5)}`,
+      `right ${percent(right / Math.max(1, own.length))} [${interval(right, own.length)}]`,
+      `confirmed ${percent(settled.length / Math.max(1, own.length))}`,
+      `confirmed and wrong ${percent(wrong / Math.max(1, own.length))}`,
+      `ECE ${percent(calibrationError(own.map(({ p, right: is }) => ({ p, right: is }))))}`,
+      `tests ${mean(own.map(({ looks }) => looks)).toFixed(2)}`,
+      `min ${mean(own.map(({ minutes }) => minutes)).toFixed(1)}`,
+      `${mean(own.map(({ milliseconds }) => milliseconds)).toFixed(0)} ms a diagnosis`,
+    ].join("  ");
+  };
+  for (const id of [...new Set(within.map(({ circuit }) => circuit))])
+    say(
+      line(
+        `no diagram: ${id}`,
+        within.filter(({ circuit }) => circuit === id),
+      ),
+    );
+  say(line("no diagram: all within the catalogue", within));
+  const beyond = played.filter(({ kind }) => kind === unlistedKind);
+  say(
+    `  outside the catalogue: ${beyond.length}, confirmed ${beyond.filter(({ state }) => state === "settled").length}`,
+  );
 }
 
 /** Kinds of fault that were diagnosed wrongly. */
@@ -186,6 +243,7 @@ async function main(): Promise<void> {
       prior: { type: "boolean", default: false },
       usual: { type: "boolean", default: false },
       moved: { type: "boolean", default: false },
+      "no-diagram": { type: "boolean", default: false },
     },
   });
   const ids = readdirSync(folder)
@@ -204,7 +262,7 @@ async function main(): Promise<void> {
   const say = (line: string): void => void process.stdout.write(`${line}\n`);
   if (values.moved) {
     for (const [name, moved] of Object.entries(movedWorlds)) {
-      const every = await playAll(tasksFor("prior", moved, false), 2);
+      const every = await playAll<Task, Played>(tasksFor("prior", moved, false), 2);
       say(
         report(
           name,
@@ -215,6 +273,29 @@ async function main(): Promise<void> {
     return;
   }
   const world = values.usual ? usualWorld : harderWorld;
+  if (values["no-diagram"]) {
+    const played = await playAll<WithoutTask, PlayedWithout>(
+      ids.map((circuit, index) => ({
+        withoutDiagram: true,
+        circuit,
+        vehicles: Number(values.vehicles),
+        seed: Number(values.seed) * 1000 + index,
+        world,
+      })),
+      2,
+    );
+    reportWithout(played, say);
+    if (values.wrong)
+      writeFileSync(
+        `${process.env.TMPDIR ?? "/tmp"}/fleet-wrong-no-diagram.json`,
+        JSON.stringify(
+          played.filter(({ right }) => !right),
+          null,
+          1,
+        ),
+      );
+    return;
+  }
   const samples = values.even
     ? (["even"] as const)
     : values.prior
@@ -222,7 +303,7 @@ async function main(): Promise<void> {
       : (["prior", "even"] as const);
   for (const sample of samples) {
     const began = performance.now();
-    const every = await playAll(tasksFor(sample, world, true), 2);
+    const every = await playAll<Task, Played>(tasksFor(sample, world, true), 2);
     const played = every.filter(({ kind }) => kind !== unlistedKind);
     for (const id of ids)
       say(
@@ -248,9 +329,11 @@ async function main(): Promise<void> {
   }
   if (values.vary)
     for (const [name, change] of Object.entries(variations))
-      say(report(name, await playAll(tasksFor("prior", { ...world, ...change }, false), 2)));
+      say(report(name, await playAll<Task, Played>(tasksFor("prior", { ...world, ...change }, false), 2)));
 }
 
 if (isMainThread) await main();
 else if (workerData === "fleet")
-  parentPort?.on("message", (task: Task) => parentPort?.postMessage(playTask(task)));
+  parentPort?.on("message", (task: Task | WithoutTask) =>
+    parentPort?.postMessage("withoutDiagram" in task ? playTaskWithout(task) : playTask(task)),
+  );

@@ -11,6 +11,63 @@ describe("diagnose", () => {
     const { stdout } = await airway(["diagnose", "-", "--text"], JSON.stringify(onlyTop));
     expect(stdout).toMatch(/^open: replace R1, \d+ %$/m);
   });
+  test("a case without a circuit is diagnosed by place, alone and among others", async () => {
+    // The worked example of docs/formats.
+    const seenCase = {
+      format: "airway-case",
+      version: 1,
+      id: "van-9",
+      seen: { controls: "dial", speeds: 4, speedPart: "pack", blowers: 1, steering: "left" },
+      readings: [
+        ...["1", "2", "3"].map((setting) => ({
+          test: "airflow",
+          heard: true,
+          key: "run",
+          setting,
+          seen: "none",
+        })),
+        { test: "airflow", heard: true, key: "run", setting: "4", seen: "normal" },
+        {
+          test: "light",
+          at: "motor-plug",
+          clip: "ground",
+          key: "run",
+          setting: "0",
+          seen: { a: "bright", b: "bright" },
+        },
+      ],
+    };
+    const { stdout } = await airway(["diagnose", "-"], JSON.stringify(seenCase));
+    const diagnosis = JSON.parse(stdout);
+    expect(Object.keys(diagnosis)).toEqual([
+      "id",
+      "suspects",
+      "parts",
+      "verdict",
+      "next",
+      "conflicts",
+      "circuits",
+    ]);
+    const sum = (of: readonly { p: number }[]): number => of.reduce((all, { p }) => all + p, 0);
+    expect(sum(diagnosis.suspects)).toBeCloseTo(1, 6);
+    expect(sum(diagnosis.circuits)).toBeGreaterThan(0.98);
+    expect(diagnosis.circuits[0].facts).toMatchObject({ switchedSide: "ground", drive: "resistor" });
+    expect(diagnosis.verdict).toMatchObject({ state: "open", replace: ["pack"] });
+    expect(diagnosis.verdict.because.join(" ")).toMatch(/ground side of the motor/);
+    expect(diagnosis.next[0].test).not.toHaveProperty("probe");
+    const lines = [seenCase, onlyTop, { ...seenCase, seen: { speeds: 99 } }].map((own) =>
+      JSON.stringify(own),
+    );
+    const answers = (await airway(["lines"], `${lines.join("\n")}\n`)).stdout.trim().split("\n");
+    expect(JSON.parse(answers[0] ?? "")).toEqual(diagnosis);
+    expect(JSON.parse(answers[1] ?? "").id).toBe("van-3");
+    expect(JSON.parse(answers[2] ?? "").error).toMatch(/^seen\.speeds: must be at most 12/);
+    expect((await airway(["check", "-"], lines[0])).status).toBe(0);
+    const { stdout: text } = await airway(["diagnose", "-", "--text"], JSON.stringify(seenCase));
+    expect(text).toMatch(/^open: replace pack, \d+ %$/m);
+    expect(text).toMatch(/^wiring: resistor pack, ground side/m);
+  });
+
   test("diagnose --plan looks ahead and prices the strategies", async () => {
     const diagnosis = JSON.parse((await airway(["diagnose", "-", "--plan"], JSON.stringify(onlyTop))).stdout);
     expect(diagnosis.plan.first.test).toEqual(diagnosis.next[0].test);

@@ -20,10 +20,17 @@ export function packOhms(lowerSpeeds: number): readonly number[] {
   return Array.from({ length: lowerSpeeds }, (_, tap) => (0.9 * (lowerSpeeds - tap)) / lowerSpeeds + 0.1);
 }
 
-/** A panel's command at off and its first and strongest speeds, and where a control starts and is full on, in volts. */
-export const commandVolts = { off: 0, first: 1.6, full: 4.7, starts: 0.6, wide: 4.5 } as const;
+/**
+ * A panel's command at off and at its first and strongest speeds, and where a control starts and is full on, in volts,
+ * by the shape of the command.
+ */
+export const commandVolts = {
+  rising: { off: 0, first: 1.6, full: 4.7, starts: 0.6, ends: 4.5 },
+  falling: { off: 5, first: 3.4, full: 0.2, starts: 4.5, ends: 0.5 },
+  wide: { off: 0, first: 3.4, full: 9.4, starts: 1, ends: 9 },
+} as const;
 
 export const assumedMotor = { ratedVolts: 13.5, ratedAmps: 18, stallAmps: 70, ratedRpm: 3300 } as const;
 export const assumedRelay = { coilOhms: 85, pullInVolts: 7.5, contactOhms: 0.004 } as const;
 export const assumedBattery = { restVolts: 12.6, chargingVolts: 14.2, ohms: 0.012 } as const;
-export const assumedFuseAmps = { blower: 30, control: 10 } as const;
+export const assumedFuseAmps = { main: 80, blower: 30, control: 10 } as const;

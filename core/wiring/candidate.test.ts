@@ -16,7 +16,7 @@ const cars: readonly SeenCar[] = [
 
 describe("the ways a vehicle may be wired", () => {
   test.each(cars)("%j: the shares sum to 1, and no two are the same", (seen) => {
-    const plans = wiringPlans(seen);
+    const plans = wiringPlans(seen, 0, true);
     expect(plans.reduce((sum, { prior }) => sum + prior, 0)).toBeCloseTo(1, 12);
     const ids = plans.map((own) => candidateOf(own).id);
     expect(new Set(ids).size).toBe(ids.length);
@@ -32,7 +32,7 @@ describe("the ways a vehicle may be wired", () => {
 
   // The circuit is solved by the same rules as a traced one: its speeds rise, off is off, and every pin is where it
   // says.
-  test.each(cars.flatMap((seen) => wiringPlans(seen).map((own) => candidateOf(own))))(
+  test.each(cars.flatMap((seen) => wiringPlans(seen, 0, true).map((own) => candidateOf(own))))(
     "$id blows more at every speed, and nothing at off",
     ({ circuit, plugs, facts }) => {
       const netlist = netlistOf(circuit);

@@ -88,7 +88,9 @@ function feedOf(harness: Harness, feed: Feed): FeedPoints {
   harness.add({ id: "J1", kind: "splice" }, "feed");
   harness.add({ id: "F1", kind: "fuse", amps: assumedFuseAmps.blower }, "fuse");
   harness.add({ id: "S1", kind: "ignition", closes: { off: [], acc: [], run: ["15"] } }, "feed");
-  harness.wire("G1.+", "J1.s", "feed");
+  harness.add({ id: "F0", kind: "fuse", amps: assumedFuseAmps.main }, "fuse");
+  harness.wire("G1.+", "F0.in", "feed");
+  harness.wire("F0.out", "J1.s", "feed");
   harness.wire("J1.s", "S1.30", "feed");
   if (feed === "key") {
     harness.wire("S1.15", "F1.in", "feed");
@@ -248,12 +250,11 @@ function packInFeed(harness: Harness, plan: PackPlan): void {
 }
 
 /** An electronic control between the supply and the motor, and the panel that commands it. */
-function controlAndPanel(
-  harness: Harness,
-  { drive, switchedSide, relay, speeds, blowers }: ModulePlan,
-): void {
+function controlAndPanel(harness: Harness, plan: ModulePlan): void {
+  const { drive, command, switchedSide, relay, speeds, blowers } = plan;
   const { supply, switched, permanent } = feedOf(harness, relay ? "relay" : "battery");
   const bus = drive === "bus";
+  const volts = commandVolts[command];
   motorsOf(harness, blowers);
   harness.add(
     {
@@ -261,7 +262,7 @@ function controlAndPanel(
       kind: "module",
       side: switchedSide === "ground" ? "low" : "high",
       drive: drive === "linear" ? "linear" : "pwm",
-      commandVolts: [commandVolts.starts, commandVolts.wide],
+      commandVolts: [volts.starts, volts.ends],
       onOhms: 0.008,
       assumed: true,
       ...(bus ? { bus: true as const } : {}),
@@ -269,7 +270,7 @@ function controlAndPanel(
     "module",
     "module",
   );
-  const { off, first, full } = commandVolts;
+  const { off, first, full } = volts;
   harness.add(
     {
       id: "A2",
@@ -331,7 +332,7 @@ function titleOf(plan: PackPlan | ModulePlan): string {
   const own =
     plan.drive === "resistor"
       ? [plan.highRelay ? "high-speed relay" : "", plan.highAtPack ? "top speed through the pack's plug" : ""]
-      : [];
+      : [plan.command === "falling" ? "the command falls with the speed" : ""];
   return [
     `${driveTitles[drive]}, ${switchedSide} side`,
     relay ? "relay" : "no relay",
@@ -340,7 +341,10 @@ function titleOf(plan: PackPlan | ModulePlan): string {
 }
 
 function idOf(plan: PackPlan | ModulePlan): string {
-  const own = plan.drive === "resistor" ? [plan.highRelay && "high", plan.highAtPack && "through"] : [];
+  const own =
+    plan.drive === "resistor"
+      ? [plan.highRelay && "high", plan.highAtPack && "through"]
+      : [plan.command !== "rising" && plan.command];
   return [
     plan.drive,
     plan.switchedSide,

@@ -1,4 +1,5 @@
 import { believe } from "../diagnose/belief/belief";
+import { scoreReadings } from "../diagnose/belief/readingScore";
 import { proofOf } from "../diagnose/proof/proof";
 import { notListed, type Repair } from "../fault/repair";
 import {
@@ -9,7 +10,7 @@ import {
   type StoppingCosts,
 } from "../money/stoppingCosts";
 import { allTools, type Tool } from "../predict/observations/tool";
-import type { Reading } from "../predict/reading";
+import { type Reading, testOf } from "../predict/reading";
 import type { WiringFacts } from "./candidate";
 import type { CandidateCache } from "./compiledCandidate";
 import { piecesOf } from "./piece";
@@ -93,6 +94,11 @@ const namedShare = 0.99;
 /** A verdict is worth proving from this belief on, and a test worth taking from this many bits on (judgements). */
 const worthProving = 0.8;
 const leastBits = 0.02;
+/**
+ * A repair holds under a wiring from this belief on (judgement). Over all wirings together it has to reach the shop's
+ * bar.
+ */
+const leastHeld = 0.9;
 /** What knowing the wiring is worth, per bit, beside knowing the repair (judgement). */
 const wiringWorth = 0.15;
 
@@ -213,13 +219,38 @@ function leadingUnder({ repairs, variants }: BelievedCandidate): Repair {
   return best?.[0] ?? notListed;
 }
 
+/** What proves a repair under one wiring. */
+interface ProofUnder {
+  readonly complete: boolean;
+  /** The tests to take first: those that a reading contradicts again, then those the proof still needs. */
+  readonly missing: readonly PlaceTest[];
+}
+
+/** A reading contradicts a fault that makes it this much less likely than a mistake would (judgement). */
+const contradicts = 0.2;
+
+/** The readings that a fault does not explain. */
+function unexplained(
+  { compiled }: BelievedCandidate,
+  variant: number,
+  readings: readonly Reading[],
+): Reading[] {
+  const samples = compiled.samples.length;
+  return scoreReadings(compiled, readings).flatMap(({ odds, blind }, index) => {
+    let sum = 0;
+    for (let sample = 0; sample < samples; sample++) sum += odds[variant * samples + sample] as number;
+    const reading = readings[index];
+    return reading && sum / samples < contradicts * blind ? [reading] : [];
+  });
+}
+
 /** What proves a repair under one wiring, with what its labels most likely stand for. */
 function proofUnder(
   own: BelievedCandidate,
   repair: Repair,
   readings: readonly PlaceReading[],
   tools: readonly Tool[],
-): { complete: boolean; missing: PlaceTest[] } {
+): ProofUnder {
   const { candidate, compiled, states, variants } = own;
   const meanings = states[0]?.meanings ?? new Map();
   const concrete: Reading[] = readings.flatMap((reading) =>
@@ -232,10 +263,13 @@ function proofUnder(
   });
   const variant = compiled.variants[likeliest];
   if (!variant) return { complete: false, missing: [] };
+  const disputed = unexplained(own, likeliest, concrete);
   const proof = proofOf(compiled, believe(compiled, concrete), variant.repair, tools);
   return {
-    complete: proof.complete,
-    missing: proof.missing.flatMap(({ look }) => placeTestFor(candidate, meanings, look) ?? []),
+    complete: proof.complete && disputed.length === 0,
+    missing: [...disputed.map(testOf), ...proof.missing.map(({ look }) => look)].flatMap(
+      (test) => placeTestFor(candidate, meanings, test) ?? [],
+    ),
   };
 }
 
@@ -308,7 +342,7 @@ export function diagnoseWiring(
     .sort((a, b) => worth(b) - worth(a));
   const measured = readings.some(isMeasured);
   const likely = belief.candidates.filter((own) => own.p > 1 - costs.settledBar);
-  const against = likely.find((own) => under(own, repair) < costs.settledBar);
+  const against = likely.find((own) => under(own, repair) < leastHeld);
   const otherwise = likely.find((own, place) => place > 0 && leadingUnder(own) !== repair);
   const bus = factShares(belief, "drive").get("bus") ?? 0;
   const fitNowMinor = bestMinor(belief.repairs, costs);

@@ -21,8 +21,8 @@ const mostTests = 20;
 export const complaintByPlace = (complaint: readonly Reading[]): PlaceReading[] =>
   complaint.flatMap((reading) => {
     if (reading.selectors) return [];
-    const { at: _, ...told } = reading as Reading & { at?: string };
-    const parsed = placeReadingSchema.safeParse(told);
+    const told = Object.entries(reading).filter(([key]) => key !== "at");
+    const parsed = placeReadingSchema.safeParse(Object.fromEntries(told));
     return parsed.success ? [parsed.data] : [];
   });
 

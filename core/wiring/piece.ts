@@ -59,7 +59,7 @@ function signed(netlist: Netlist, wire: string, amps: number): number {
   const setting = netlist.circuit.settings.at(-1) ?? "0";
   const own = signs.get(netlist) ?? operatingPoint(netlist, { key: "run", setting }, []).amps;
   signs.set(netlist, own);
-  return Math.abs(amps) * Math.sign(own[wire] ?? (1 || 1));
+  return Math.abs(amps) * (Math.sign(own[wire] ?? 0) || 1);
 }
 
 /** A reading as one candidate understands it, in pieces. */

@@ -158,7 +158,10 @@ export class PlaceForecasts {
     for (const { own, variant, repair, p } of this.cells) {
       const share = p / this.whole;
       const seen = shown.get(own)?.(variant) ?? "absent";
-      const left = outcomes.get(seen) ?? { repairs: new Map(), wirings: new Map() };
+      const left = outcomes.get(seen) ?? {
+        repairs: new Map<Repair, number>(),
+        wirings: new Map<BelievedCandidate, number>(),
+      };
       outcomes.set(seen, left);
       add(left.repairs, repair, share);
       add(left.wirings, own, share);

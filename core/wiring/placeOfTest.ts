@@ -1,7 +1,6 @@
 import type { Test } from "../predict/reading";
 import type { Candidate } from "./candidate";
-import { type PlugPlace, plugPlaces } from "./place";
-import { type PlaceReading, placeReadingSchema } from "./placeReading";
+import { type Place, type PlugPlace, partPlaces, plugPlaces } from "./place";
 import type { PlaceTest } from "./placeTest";
 import { labelOf } from "./placeTest";
 import type { Meanings } from "./weighedCandidate";
@@ -23,8 +22,8 @@ function found({ plugs, fuses }: Candidate, point: string): Found | null {
 }
 
 /** The place of a part, or of the plug on it. */
-function placeOf({ parts, plugs }: Candidate, id: string): string | null {
-  for (const [place, part] of parts) if (part === id) return place;
+function placeOf({ parts, plugs }: Candidate, id: string): Place | null {
+  for (const place of partPlaces) if (parts.get(place) === id) return place;
   for (const [place, { connector }] of plugs) if (connector === id) return place;
   return null;
 }
@@ -39,46 +38,18 @@ export function placeTestFor(candidate: Candidate, meanings: Meanings, test: Tes
     Object.entries({ key, engine, setting }).filter(([, value]) => value !== undefined),
   );
   const made = testOn(candidate, meanings, test);
-  return made ? checked({ ...setup, ...made }) : null;
-}
-
-/** A test whose keys are those of the format. */
-function checked(test: object): PlaceTest | null {
-  const results = [
-    { seen: "none" },
-    { seen: "dark" },
-    { seen: "clean" },
-    { seen: "free" },
-    { seen: "quiet" },
-  ];
-  const numbers = [{ volts: 0 }, { volts: { a: 0 } }, { ohms: { a: 0 } }, { amps: 0 }];
-  const words = [{ seen: { a: "dark" } }, { seen: { a: "good" } }, { seen: "nothing" }, { seen: "same" }];
-  const more = [{ seen: "even" }, { seen: "no" }];
-  const parsed = [...results, ...numbers, ...words, ...more]
-    .map((result) => placeReadingSchema.safeParse({ ...test, ...result }))
-    .find(({ success }) => success);
-  return parsed?.success ? withoutResult(parsed.data) : null;
-}
-
-function withoutResult(reading: PlaceReading): PlaceTest | null {
-  if ("absent" in reading) return null;
-  const { test, ...rest } = reading;
-  const kept = Object.entries(rest).filter(([key]) => !["seen", "volts", "ohms", "amps"].includes(key));
-  // Its keys were parsed as one of the tests.
-  return { test, ...Object.fromEntries(kept) } as PlaceTest;
+  return made && { ...setup, ...made };
 }
 
 /** The test's own keys, without its set-up. */
-function testOn(candidate: Candidate, meanings: Meanings, test: Test): object | null {
+function testOn(candidate: Candidate, meanings: Meanings, test: Test): PlaceTest | null {
   const plugged = (test.unplugged?.length ?? 0) === 0 && (test.bridged?.length ?? 0) === 0;
   const pinName = (place: PlugPlace, point: string): string | null => {
     const label = labelOf(meanings, place, point);
     return label ? `${place}:${label}` : null;
   };
-  const at = (id: string): { at: string } | null => {
-    const place = placeOf(candidate, id);
-    return place ? { at: place } : null;
-  };
+  const motorAt = (id: string): "motor" | "motor-2" =>
+    placeOf(candidate, id) === "motor-2" ? "motor-2" : "motor";
   switch (test.test) {
     case "light": {
       const [probe, clip] = [found(candidate, test.probe), found(candidate, test.clip)];
@@ -118,7 +89,7 @@ function testOn(candidate: Candidate, meanings: Meanings, test: Test): object | 
       return { test: "amps", around: pinName(pin.place, pin.point) ?? `${pin.place}:a` };
     }
     case "airflow": {
-      if (plugged) return { test: "airflow", ...(test.at && test.at !== "M1" ? at(test.at) : {}) };
+      if (plugged) return { test: "airflow", ...(test.at === "M2" ? { at: "motor-2" } : {}) };
       return test.bridged?.every(([one]) => one.startsWith("G1.")) && test.bridged.length === 2
         ? { test: "airflow", leads: true }
         : null;
@@ -130,13 +101,19 @@ function testOn(candidate: Candidate, meanings: Meanings, test: Test): object | 
           ? { test: "lampload", lampFor: "motor-plug-2" }
           : null;
     case "look":
-    case "spin":
-    case "tap":
-    case "swap":
-    case "ripple": {
-      const place = at(test.at);
-      return plugged && place ? { test: test.test, ...place } : null;
+    case "tap": {
+      const place = placeOf(candidate, test.at);
+      if (!plugged || !place) return null;
+      return test.test === "look" ? { test: "look", at: place } : { test: "tap", at: place };
     }
+    case "spin":
+    case "ripple":
+      if (!plugged) return null;
+      return test.test === "spin"
+        ? { test: "spin", at: motorAt(test.at) }
+        : { test: "ripple", at: motorAt(test.at) };
+    case "swap":
+      return plugged && placeOf(candidate, test.at) === "relay" ? { test: "swap", at: "relay" } : null;
     case "listen":
       return plugged ? { test: "listen", ...(test.ventCovered ? { ventCovered: true } : {}) } : null;
     case "smell":

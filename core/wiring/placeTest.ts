@@ -1,6 +1,6 @@
 import { type Reading, type Test, testOf } from "../predict/reading";
 import type { LabelledPin, Meaning, Piece } from "./piece";
-import { type PlugPlace, plugPlaces } from "./place";
+import type { PlugPlace } from "./place";
 import { type PlaceReading, placeReadingSchema } from "./placeReading";
 import { type Meanings, meaningOf } from "./weighedCandidate";
 
@@ -152,5 +152,3 @@ export function labelOf(meanings: Meanings, place: PlugPlace, point: string): st
     if (pin && (pin.point === point || pin.terminal === point)) return label;
   return null;
 }
-
-export const isPlugPlace = (place: string): place is PlugPlace => plugPlaces.some((own) => own === place);

@@ -41,6 +41,8 @@ const thickIfForeign = 0.4;
 /** Share of plugs with each further wire that belongs to nothing here, and of plugs read without one of their pins. */
 const foreignShare = 0.25;
 const leftOutShare = 0.02;
+/** The same for each fuse of the blower's circuit: the main fuse is often elsewhere. */
+const fuseLeftOut = 0.5;
 
 /** The most readings of the labels kept at a time, and the smallest share of the likeliest one's weight kept. */
 const mostStates = 40;
@@ -99,11 +101,12 @@ function meaningsAt({ candidate }: CompiledCandidate, place: LabelledPin["place"
 }
 
 /** Share of the ways to label a number of pins of which some belong to nothing. */
-function labellingShare(labels: number, roles: number): number {
+function labellingShare(place: LabelledPin["place"], labels: number, roles: number): number {
   let ways = 1;
   for (let at = 0; at < Math.min(labels, roles); at++) ways *= Math.max(labels, roles) - at;
   const extra = labels - roles;
-  const share = extra >= 0 ? (1 - foreignShare) * foreignShare ** extra : leftOutShare ** -extra;
+  const leftOut = place === "fuses" ? fuseLeftOut : leftOutShare;
+  const share = extra >= 0 ? (1 - foreignShare) * foreignShare ** extra : leftOut ** -extra;
   return share / ways;
 }
 
@@ -146,7 +149,7 @@ class Labelling {
   /** The labels of one place, each with what was read of it. */
   place(place: LabelledPin["place"], labels: ReadonlyMap<string, readonly Piece[]>): void {
     const roles = meaningsAt(this.own, place);
-    const share = labellingShare(labels.size, roles.length);
+    const share = labellingShare(place, labels.size, roles.length);
     const mayBeForeign = Math.max(0, labels.size - roles.length);
     this.scale(share);
     for (const [label, pieces] of labels) {
@@ -181,7 +184,7 @@ class Labelling {
     this.states = kept(
       this.states.map((state) => {
         const meanings = piece.of.map((of) => meaningOf(state.meanings, of));
-        const reading = piece.read(meanings);
+        const reading = meanings.some((own) => this.isMessage(own)) ? null : piece.read(meanings);
         const factor = reading ? likelihood(this.own.compiled, reading) : unknownPair;
         return proposal(state.meanings, state.weights, factor);
       }),
@@ -210,9 +213,17 @@ class Labelling {
       }
       if (piece.kind === "pin")
         for (const reading of piece.read(meaning))
-          factors = multiplied(factors, likelihood(compiled, reading)) as typeof factors;
+          factors = multiplied(
+            factors,
+            this.isMessage(meaning) ? ofForeign(compiled, reading) : likelihood(compiled, reading),
+          ) as typeof factors;
     }
     return factors;
+  }
+
+  /** Whether a pin carries messages, of which lamps and meters tell nothing. */
+  private isMessage({ pin }: Meaning): boolean {
+    return this.own.candidate.facts.drive === "bus" && pin?.role === "command";
   }
 
   private foreignFactor(pieces: readonly Piece[]): number {

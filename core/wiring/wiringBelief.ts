@@ -25,6 +25,12 @@ export interface WiringBelief {
 const highestSetting = (readings: readonly PlaceReading[]): number =>
   Math.max(0, ...readings.map(({ setting }) => Number(setting ?? 0)));
 
+/** Whether a reading was taken where the command can be. */
+const isAtCommand = (reading: PlaceReading): boolean =>
+  ("at" in reading && (reading.at === "module-plug" || reading.at === "panel-plug")) ||
+  ("red" in reading &&
+    [reading.red, "black" in reading ? reading.black : ""].some((end) => /^(module|panel)-/.test(end)));
+
 function believed(own: WeighedCandidate, p: number): BelievedCandidate {
   const count = own.compiled.variants.length;
   const samples = own.compiled.samples.length;
@@ -54,7 +60,7 @@ export function believeWiring(
   cache: CandidateCache,
   onProgress: (share: number) => boolean = () => true,
 ): WiringBelief {
-  const plans = wiringPlans(seen, highestSetting(readings));
+  const plans = wiringPlans(seen, highestSetting(readings), readings.some(isAtCommand));
   const weighed: WeighedCandidate[] = [];
   for (const [index, plan] of plans.entries()) {
     weighed.push(weighCandidate(cache.compile(plan), readings));

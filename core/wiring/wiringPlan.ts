@@ -17,9 +17,13 @@ export interface PackPlan {
   readonly blowers: 1 | 2;
 }
 
+/** How a panel asks for more air: with more volts up to five, with fewer, or with more up to nine or so. */
+export type CommandShape = "rising" | "falling" | "wide";
+
 /** How a blower with an electronic control and a panel may be wired. */
 export interface ModulePlan {
   readonly drive: "pwm" | "linear" | "bus";
+  readonly command: CommandShape;
   readonly switchedSide: SwitchedSide;
   readonly relay: boolean;
   readonly speeds: number;
@@ -49,6 +53,7 @@ const throughPackPlug = 0.2;
 const moduleDrives = { pwm: 0.55, linear: 0.3, bus: 0.15 } as const;
 const moduleGroundSide = 0.7;
 const moduleRelay = 0.5;
+const commandShapes = { rising: 0.65, falling: 0.2, wide: 0.15 } as const;
 
 const share = (is: boolean, p: number): number => (is ? p : 1 - p);
 const both = [true, false] as const;
@@ -72,17 +77,38 @@ function packPlans(speeds: number, blowers: 1 | 2): WiringPlan[] {
   );
 }
 
-function modulePlans(speeds: number, blowers: 1 | 2): WiringPlan[] {
+function modulePlans(speeds: number, blowers: 1 | 2, commandRead: boolean): WiringPlan[] {
   const drives = ["pwm", "linear", "bus"] as const;
+  // A command that falls needs a control without feed at key off, because an open command wire asks for full speed.
+  const shapes = (
+    drive: ModulePlan["drive"],
+    relay: boolean,
+  ): readonly (readonly [CommandShape, number])[] => {
+    if (!commandRead || drive === "bus") return [["rising", 1]];
+    const { rising, falling, wide } = commandShapes;
+    return relay
+      ? [
+          ["rising", rising],
+          ["falling", falling],
+          ["wide", wide],
+        ]
+      : [
+          ["rising", rising + falling],
+          ["wide", wide],
+        ];
+  };
   return drives.flatMap((drive) =>
     (drive === "bus" ? (["ground"] as const) : sides).flatMap((switchedSide) =>
-      both.map((relay) => ({
-        plan: { drive, switchedSide, relay, speeds, blowers },
-        prior:
-          moduleDrives[drive] *
-          (drive === "bus" ? 1 : share(switchedSide === "ground", moduleGroundSide)) *
-          share(relay, moduleRelay),
-      })),
+      both.flatMap((relay) =>
+        shapes(drive, relay).map(([command, shape]) => ({
+          plan: { drive, command, switchedSide, relay, speeds, blowers },
+          prior:
+            moduleDrives[drive] *
+            (drive === "bus" ? 1 : share(switchedSide === "ground", moduleGroundSide)) *
+            share(relay, moduleRelay) *
+            shape,
+        })),
+      ),
     ),
   );
 }
@@ -90,8 +116,9 @@ function modulePlans(speeds: number, blowers: 1 | 2): WiringPlan[] {
 /**
  * The ways a vehicle may be wired, by what is seen of it; their shares sum to 1.
  * @param settings the highest speed that a reading names, if nobody counted them
+ * @param commandRead whether anything was read where the command can be: until then its shape makes no difference
  */
-export function wiringPlans(seen: SeenCar, settings = 0): WiringPlan[] {
+export function wiringPlans(seen: SeenCar, settings = 0, commandRead = false): WiringPlan[] {
   const counted = seen.speeds ?? (settings > 0 ? settings : null);
   const blowers = seen.blowers ?? 1;
   const part = seen.speedPart ?? "unknown";
@@ -104,7 +131,7 @@ export function wiringPlans(seen: SeenCar, settings = 0): WiringPlan[] {
         }))
       : []),
     ...(pack < 1
-      ? modulePlans(counted ?? usualSpeeds.module, blowers).map((own) => ({
+      ? modulePlans(counted ?? usualSpeeds.module, blowers, commandRead).map((own) => ({
           ...own,
           prior: (1 - pack) * own.prior,
         }))

@@ -1,0 +1,109 @@
+import { describe, expect, test } from "@jest/globals";
+import { chanceFrom } from "../chance/chance";
+import { faultFromId } from "../fault/fault";
+import { SimulatedVehicle } from "../practice/simulatedVehicle";
+import { usualWorld } from "../practice/world";
+import { netlistOf, shippedCircuit } from "../testing/shippedCircuit";
+import { CandidateCache } from "./compiledCandidate";
+import { diagnoseWiring } from "./diagnoseWiring";
+import { complaintByPlace, type FollowedWiring, followWiring } from "./followWiring";
+import type { PlaceReading } from "./placeReading";
+import { PlaceVehicle } from "./placeVehicle";
+import { numberedSettings, seenOf, vehiclePlaces } from "./vehiclePlaces";
+
+const cache = new CandidateCache();
+/** A technician who makes no mistake, on a vehicle as it comes. */
+const careful = { ...usualWorld, slip: 0, heardSlip: 0 };
+
+/** Plays a shipped vehicle with a hidden fault, told only what can be seen of it. */
+function played(circuitId: string, faultName: string, seed = 3): FollowedWiring {
+  const circuit = numberedSettings(shippedCircuit(circuitId));
+  const netlist = netlistOf(circuit);
+  const fault = faultFromId(netlist, faultName);
+  if (!fault.ok) throw new Error(faultName);
+  const chance = chanceFrom(seed);
+  const vehicle = new SimulatedVehicle(netlist, fault.value, careful, chance);
+  const own = new PlaceVehicle(vehiclePlaces(netlist), vehicle, chance);
+  return followWiring(seenOf(circuit), own, complaintByPlace(vehicle.complaint()), cache);
+}
+
+describe("a vehicle without a diagram", () => {
+  // The circuits are the shipped ones, which the candidates do not contain: fuses, joints and values differ.
+  test.each([
+    ["godwit-four-speed-feed", "R2.link:open", "pack"],
+    ["whimbrel-four-speed", "M1:open", "motor"],
+    ["whimbrel-pwm-low", "M1:seized", "motor"],
+    ["whimbrel-high-relay", "R1.e1:open", "pack"],
+  ])("%s with %s ends on the %s, confirmed", (circuit, fault, place) => {
+    const { diagnosis, looks } = played(circuit, fault);
+    expect([diagnosis.verdict.state, ...diagnosis.verdict.replace]).toEqual(["settled", place]);
+    expect(looks).toBeLessThanOrEqual(9);
+  });
+
+  test("nothing is confirmed on the complaint alone, and the first test says what to do at a place", () => {
+    const complaint: PlaceReading[] = (["none", "none", "none", "normal"] as const).map((seen, at) => ({
+      test: "airflow",
+      heard: true,
+      key: "run",
+      setting: String(at + 1),
+      seen,
+    }));
+    const { verdict, next, circuits } = diagnoseWiring({ speeds: 4, speedPart: "pack" }, complaint, cache);
+    expect(verdict.state).toBe("open");
+    expect(verdict.because).toContainEqual({ kind: "complaint-only" });
+    expect(next.length).toBeGreaterThan(0);
+    expect(circuits.reduce((sum, { p }) => sum + p, 0)).toBeGreaterThan(0.98);
+  });
+
+  test("says how it knows the side once a light has shown it", () => {
+    const readings: PlaceReading[] = [
+      { test: "airflow", heard: true, key: "run", setting: "1", seen: "none" },
+      // The top speed blows, so there is feed, and a dark pin is one that the switch has not fed.
+      { test: "airflow", heard: true, key: "run", setting: "4", seen: "normal" },
+      {
+        test: "light",
+        at: "motor-plug",
+        clip: "ground",
+        key: "run",
+        setting: "0",
+        seen: { a: "dark", b: "dark" },
+      },
+    ];
+    const { verdict } = diagnoseWiring({ speeds: 4, speedPart: "pack" }, readings, cache);
+    expect(verdict.because).toContainEqual(
+      expect.objectContaining({ kind: "fact", fact: "switchedSide", value: "feed" }),
+    );
+  });
+});
+
+describe("a control that may be on a data bus", () => {
+  // Common practice, no source: a healthy control of such a car must never be condemned.
+  const dead: PlaceReading[] = [
+    ...["1", "4", "7"].map(
+      (setting): PlaceReading => ({ test: "airflow", heard: true, key: "run", setting, seen: "none" }),
+    ),
+    {
+      test: "light",
+      at: "motor-plug",
+      clip: "ground",
+      key: "run",
+      setting: "7",
+      seen: { a: "bright", b: "bright" },
+    },
+    {
+      test: "volts",
+      at: "module-plug",
+      black: "ground",
+      key: "run",
+      setting: "7",
+      volts: { a: 12.3, b: 0, c: 6.1, d: 12.3, e: 12.3 },
+    },
+  ];
+
+  test("is not condemned while that is open, and the verdict says so", () => {
+    const { verdict } = diagnoseWiring({ controls: "buttons", speeds: 7, speedPart: "module" }, dead, cache);
+    const accused = verdict.replace.some((place) => place === "module" || place === "panel");
+    if (accused) expect(verdict.state).not.toBe("settled");
+    expect(verdict.because).toContainEqual(expect.objectContaining({ kind: "may-be-bus" }));
+  });
+});

@@ -1,0 +1,144 @@
+import { describe, expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { believe, slipMixed } from "../diagnose/belief/belief";
+import { scoreReading } from "../diagnose/belief/readingScore";
+import { repairText } from "../fault/repair";
+import type { Reading } from "../predict/reading";
+import { CandidateCache } from "./compiledCandidate";
+import type { PlaceReading } from "./placeReading";
+import type { SeenCar } from "./seenCar";
+import { weighCandidate } from "./weighedCandidate";
+import { believeWiring, type WiringBelief } from "./wiringBelief";
+import { wiringPlans } from "./wiringPlan";
+
+const cache = new CandidateCache();
+const pack: SeenCar = { controls: "dial", speeds: 3, speedPart: "pack" };
+const complaint: PlaceReading[] = (["none", "none", "normal"] as const).map((seen, at) => ({
+  test: "airflow",
+  heard: true,
+  key: "run",
+  setting: String(at + 1),
+  seen,
+}));
+const motorPlug = (a: "bright" | "dark", b: "bright" | "dark"): PlaceReading => ({
+  test: "light",
+  at: "motor-plug",
+  clip: "ground",
+  key: "run",
+  setting: "0",
+  seen: { a, b },
+});
+const side = ({ candidates }: WiringBelief, wanted: string): number =>
+  candidates.reduce((sum, { candidate, p }) => (candidate.facts.switchedSide === wanted ? sum + p : sum), 0);
+const repairs = (belief: WiringBelief): Record<string, number> =>
+  Object.fromEntries([...belief.repairs].map(([repair, p]) => [repairText(repair), p]));
+
+describe("belief over wirings and faults together", () => {
+  test("sums to 1, and a complaint alone says nothing of the side", () => {
+    const belief = believeWiring(pack, complaint, cache);
+    expect(belief.candidates.reduce((sum, { p }) => sum + p, 0)).toBeCloseTo(1, 9);
+    expect(Object.values(repairs(belief)).reduce((sum, p) => sum + p, 0)).toBeCloseTo(1, 6);
+    // Only the top speed blows: the pack, on either side (common practice, no source).
+    expect(repairs(belief).pack).toBeGreaterThan(0.6);
+    expect(Math.abs(side(belief, "ground") - 0.6)).toBeLessThan(0.1);
+  });
+
+  // Common practice, no source: with the blower off, feed on both motor pins means a switched ground, on none a
+  // switched feed.
+  test.each([
+    ["bright", "ground"],
+    ["dark", "feed"],
+  ] as const)("a light on both motor pins with the blower off, %s, shows a switched %s", (seen, wanted) => {
+    const belief = believeWiring(pack, [...complaint, motorPlug(seen, seen)], cache);
+    expect(side(belief, wanted)).toBeGreaterThan(0.97);
+  });
+
+  test("a relay that is found rules out wirings without one, and one that is not found makes them likelier", () => {
+    const relay = ({ candidates }: WiringBelief): number =>
+      candidates.reduce((sum, { candidate, p }) => (candidate.facts.relay ? sum + p : sum), 0);
+    const before = relay(believeWiring(pack, complaint, cache));
+    const swap = { test: "swap", at: "relay", key: "run", setting: "3" } as const;
+    expect(relay(believeWiring(pack, [...complaint, { ...swap, seen: "same" }], cache))).toBeGreaterThan(
+      0.97,
+    );
+    expect(relay(believeWiring(pack, [...complaint, { ...swap, absent: true }], cache))).toBeLessThan(before);
+  });
+});
+
+describe("labels of pins", () => {
+  const values = { a: "dark", b: "bright", c: "dark" } as const;
+  const light = (seen: Record<string, "bright" | "dark">): PlaceReading => ({
+    test: "light",
+    at: "pack-plug",
+    clip: "ground",
+    key: "run",
+    setting: "1",
+    seen,
+  });
+
+  test("say nothing: any other names give the same belief", () => {
+    const plain = repairs(believeWiring(pack, [...complaint, light(values)], cache));
+    fc.assert(
+      fc.property(fc.shuffledSubarray(["a", "b", "c", "d", "k"], { minLength: 3, maxLength: 3 }), (names) => {
+        const renamed = Object.fromEntries(Object.values(values).map((seen, at) => [names[at] ?? "", seen]));
+        const other = repairs(believeWiring(pack, [...complaint, light(renamed)], cache));
+        for (const [repair, p] of Object.entries(plain)) expect(other[repair]).toBeCloseTo(p, 6);
+      }),
+      { numRuns: 6 },
+    );
+  });
+
+  // The sum over assignments by brute force: a permanent, written out (H. Minc, "Permanents", 1978).
+  test("are matched to pins by the sum over all assignments", () => {
+    const plan = wiringPlans(pack).find(
+      ({ plan: own }) =>
+        own.drive === "resistor" && own.switchedSide === "feed" && !own.highRelay && !own.highAtPack,
+    );
+    if (!plan) throw new Error("no such plan");
+    const own = cache.compile(plan);
+    const { compiled, candidate } = own;
+    const pins = candidate.plugs.get("pack-plug")?.pins ?? [];
+    expect(pins).toHaveLength(3);
+    const weighed = weighCandidate(own, [...complaint, light(values)]);
+    const heard = complaint.map((reading) => ({ ...reading, at: "M1" }) as Reading);
+    const begun = believe(compiled, heard);
+    const concrete = (pin: number, seen: "bright" | "dark"): Reading => ({
+      test: "light",
+      probe: pins[pin]?.point ?? "",
+      clip: "G1.-",
+      key: "run",
+      setting: "1",
+      seen,
+    });
+    const labels = Object.values(values);
+    let total = 0;
+    for (const order of [
+      [0, 1, 2],
+      [0, 2, 1],
+      [1, 0, 2],
+      [1, 2, 0],
+      [2, 0, 1],
+      [2, 1, 0],
+    ]) {
+      const scored = order.map((pin, at) => {
+        const reading = concrete(pin, labels[at] ?? "dark");
+        return { reading, score: scoreReading(compiled, reading) };
+      });
+      begun.joint.forEach((weight, cell) => {
+        total += scored.reduce(
+          (product, { reading, score }) => product * slipMixed(reading, score.odds[cell] ?? 0, score.blind),
+          weight / 6,
+        );
+      });
+      total += scored.reduce((product, { score }) => product * score.unlisted, begun.unknown / 6);
+    }
+    // A quarter of all plugs has a further wire; this one has none.
+    expect(weighed.evidence).toBeCloseTo(begun.evidence + Math.log(total * 0.75), 3);
+  });
+
+  test("a wire that belongs to nothing is allowed, and costs little", () => {
+    const four = { ...values, d: "bright" } as const;
+    const belief = believeWiring(pack, [...complaint, motorPlug("dark", "dark"), light(four)], cache);
+    expect(repairs(belief).pack).toBeGreaterThan(0.5);
+  });
+});
