@@ -1,4 +1,4 @@
-import type { Circuit, Wire } from "../circuit/circuit";
+import type { Circuit } from "../circuit/circuit";
 import type { PlugPlace, RepairPlace } from "./place";
 
 /** What is said of a candidate's wiring. */
@@ -42,10 +42,4 @@ export interface Candidate {
   readonly grounds: readonly string[];
   /** Where the repair of a part, plug or wire is done. */
   readonly repairPlace: ReadonlyMap<string, RepairPlace>;
-}
-
-/** A wire and the side of the circuit it belongs to. */
-export interface SidedWire {
-  readonly wire: Wire;
-  readonly side: "feed" | "ground" | "command";
 }

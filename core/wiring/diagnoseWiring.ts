@@ -1,46 +1,29 @@
-import { believe } from "../diagnose/belief/belief";
-import { scoreReadings } from "../diagnose/belief/readingScore";
-import { proofOf } from "../diagnose/proof/proof";
 import { notListed, type Repair } from "../fault/repair";
-import {
-  defaultStoppingCosts,
-  minutesMinor,
-  type RepairCost,
-  repairDefaults,
-  type StoppingCosts,
-} from "../money/stoppingCosts";
+import { defaultStoppingCosts, minutesMinor, type StoppingCosts } from "../money/stoppingCosts";
 import { allTools, type Tool } from "../predict/observations/tool";
-import { type Reading, testOf } from "../predict/reading";
 import type { WiringFacts } from "./candidate";
 import type { CandidateCache } from "./compiledCandidate";
 import { piecesOf } from "./piece";
 import type { RepairPlace } from "./place";
 import { type PlaceForecast, PlaceForecasts } from "./placeForecast";
-import { placeTestFor } from "./placeOfTest";
+import { proofUnder } from "./placeProof";
 import type { PlaceReading } from "./placeReading";
-import { concreteReadings, keyOfPlaceReading, labelsMet, type PlaceTest, placeTestKey } from "./placeTest";
+import { bestMinor, heated, placesOf } from "./placeRepair";
+import { type PlaceSuspect, partsOf, suspectsOf } from "./placeSuspect";
+import { keyOfPlaceReading, labelsMet, type PlaceTest, placeTestKey } from "./placeTest";
 import { isWithin, placeTests } from "./placeTests";
 import type { SeenCar } from "./seenCar";
 import { type BelievedCandidate, believeWiring, type WiringBelief } from "./wiringBelief";
-
-/** A fault by place, over every wiring that has it. */
-export interface PlaceSuspect {
-  /** `pack:open`, or `motor:tight+pack:open`; `unknown` for a cause no wiring lists. */
-  readonly fault: string;
-  readonly repair: Repair;
-  readonly modes: readonly string[];
-  readonly p: number;
-  /** Number of likely wirings under which it is likely too. */
-  readonly wirings: number;
-}
-
-/** A wiring with its share of the belief. */
-export interface BelievedWiring {
-  readonly id: string;
-  readonly title: string;
-  readonly p: number;
-  readonly facts: WiringFacts;
-}
+import {
+  type BelievedWiring,
+  differingFact,
+  factShares,
+  factsOf,
+  type KnownFact,
+  leadingUnder,
+  namedWirings,
+  under,
+} from "./wiringFact";
 
 /** Why a verdict on a vehicle without a diagram stands as it does. */
 export type WiringReason =
@@ -52,12 +35,7 @@ export type WiringReason =
   | { readonly kind: "proof-missing" }
   | { readonly kind: "proved" }
   /** What is known of the wiring, from the readings. */
-  | {
-      readonly kind: "fact";
-      readonly fact: keyof WiringFacts;
-      readonly value: string | boolean;
-      readonly p: number;
-    }
+  | (KnownFact & { readonly kind: "fact" })
   /** The control may use a data bus: it is left to the maker's procedure. */
   | { readonly kind: "may-be-bus"; readonly p: number };
 
@@ -89,8 +67,6 @@ export interface WiringOptions {
 }
 
 const defaultLooks = 8;
-/** Share of the belief that the wirings named carry. */
-const namedShare = 0.99;
 /** A verdict is worth proving from this belief on, and a test worth taking from this many bits on (judgements). */
 const worthProving = 0.8;
 const leastBits = 0.02;
@@ -102,216 +78,110 @@ const leastHeld = 0.9;
 /** What knowing the wiring is worth, per bit, beside knowing the repair (judgement). */
 const wiringWorth = 0.15;
 
-/** The kind of repair that sets a place's price. */
-const kindOf: Readonly<Record<RepairPlace, string>> = {
-  "motor-plug": "connector",
-  "motor-plug-2": "connector",
-  "pack-plug": "connector",
-  "module-plug": "connector",
-  "switch-plug": "connector",
-  "panel-plug": "connector",
-  motor: "motor",
-  "motor-2": "motor",
-  pack: "resistor",
-  module: "module",
-  switch: "selector",
-  panel: "head",
-  relay: "relay",
-  fuse: "fuse",
-  feed: "wire",
-  ground: "wire",
-  command: "wire",
-  battery: "battery",
-  duct: "car",
-};
-const isRepairPlace = (part: string): part is RepairPlace => Object.hasOwn(kindOf, part);
-const placesOf = ({ parts }: Repair): RepairPlace[] => parts.filter(isRepairPlace);
+/** Readings in which something was seen or measured on the vehicle. */
+const isMeasured = ({ heard, test }: PlaceReading): boolean => !heard && test !== "history";
 
-const noRepair: RepairCost = { priceMinor: 0, minutes: 60 };
-const fitMinor = (repair: Repair, costs: StoppingCosts): number =>
-  placesOf(repair).reduce((sum, place) => {
-    const { priceMinor, minutes } =
-      costs.repairs?.[kindOf[place]] ?? repairDefaults[kindOf[place]] ?? noRepair;
-    return sum + priceMinor + minutesMinor(minutes, costs);
-  }, 0);
-
-/** Expected cost of the repair that is best under a belief. */
-function bestMinor(repairs: ReadonlyMap<Repair, number>, costs: StoppingCosts): number {
-  const whole = [...repairs.values()].reduce((sum, p) => sum + p, 0);
-  let best = Number.POSITIVE_INFINITY;
-  for (const [repair, p] of repairs) {
-    if (repair === notListed) continue;
-    best = Math.min(best, fitMinor(repair, costs) + (1 - p / whole) * costs.comebackMinor);
-  }
-  return best;
-}
-
-/** A wiring, and a fault under one, count as likely from this share on. */
-const likelyWiring = 0.01;
-const likelyFault = 0.005;
-
-/** Every fault by place, likeliest first. */
-function suspectsOf({ candidates }: WiringBelief): PlaceSuspect[] {
-  const met = new Map<string, { repair: Repair; modes: readonly string[]; p: number; wirings: number }>();
-  let unknown = 0;
-  for (const { candidate, compiled, repairs, variants, unknown: own, p } of candidates) {
-    unknown += p * own;
-    const here = new Map<string, number>();
-    compiled.variants.forEach(({ fault }, variant) => {
-      const fullName = fault.names
-        .map(({ mode }, at) => `${candidate.repairPlace.get(fault.parts[at] ?? "") ?? "duct"}:${mode}`)
-        .join("+");
-      const share = variants[variant] ?? 0;
-      here.set(fullName, (here.get(fullName) ?? 0) + share);
-      const known = met.get(fullName) ?? {
-        repair: repairs[variant] ?? notListed,
-        modes: fault.names.map(({ mode }) => mode),
-        p: 0,
-        wirings: 0,
-      };
-      known.p += p * share;
-      met.set(fullName, known);
-    });
-    if (p < likelyWiring) continue;
-    for (const [fullName, share] of here) {
-      const known = met.get(fullName);
-      if (known && share >= likelyFault) known.wirings += 1;
-    }
-  }
-  return [
-    ...[...met].map(([fault, own]) => ({ fault, ...own })),
-    { fault: "unknown", repair: notListed, modes: [], p: unknown, wirings: 0 },
-  ].sort((a, b) => b.p - a.p);
-}
-
-function partsOf({ repairs }: WiringBelief): { part: string; p: number }[] {
-  const sums = new Map<string, number>();
-  for (const [repair, p] of repairs)
-    for (const part of repair === notListed ? ["unknown"] : repair.parts)
-      sums.set(part, (sums.get(part) ?? 0) + p);
-  return [...sums].map(([part, p]) => ({ part, p })).sort((a, b) => b.p - a.p);
-}
-
-/** The wirings that carry most of the belief. */
-function namedWirings({ candidates }: WiringBelief): BelievedWiring[] {
-  const named: BelievedWiring[] = [];
-  let sum = 0;
-  for (const { candidate, p } of candidates) {
-    if (sum >= namedShare) break;
-    sum += p;
-    named.push({ id: candidate.id, title: candidate.title, p, facts: candidate.facts });
-  }
-  return named;
-}
-
-/** Belief of a repair under one wiring. */
-const under = ({ repairs, variants }: BelievedCandidate, repair: Repair): number =>
-  variants.reduce((sum, share, variant) => (repairs[variant] === repair ? sum + share : sum), 0);
-
-/** The likeliest repair under one wiring. */
-function leadingUnder({ repairs, variants }: BelievedCandidate): Repair {
-  const sums = new Map<Repair, number>();
-  for (const [variant, share] of variants.entries()) {
-    const repair = repairs[variant] ?? notListed;
-    sums.set(repair, (sums.get(repair) ?? 0) + share);
-  }
-  const [best] = [...sums].sort((a, b) => b[1] - a[1]);
-  return best?.[0] ?? notListed;
-}
-
-/** What proves a repair under one wiring. */
-interface ProofUnder {
-  readonly complete: boolean;
-  /** The tests to take first: those that a reading contradicts again, then those the proof still needs. */
+/** The leading repair, and what it stands on. */
+interface Standing {
+  readonly repair: Repair;
+  readonly p: number;
+  readonly measured: boolean;
+  /** The wirings that carry more than the shop's bar leaves over. */
+  readonly likely: readonly BelievedCandidate[];
+  /** It holds under each of them. */
+  readonly holds: boolean;
+  /** A likely wiring under which another repair leads. */
+  readonly otherwise: BelievedCandidate | null;
+  readonly proved: boolean;
+  /** The tests that its proof still needs. */
   readonly missing: readonly PlaceTest[];
 }
 
-/** A reading contradicts a fault that makes it this much less likely than a mistake would (judgement). */
-const contradicts = 0.2;
-
-/** The readings that a fault does not explain. */
-function unexplained(
-  { compiled }: BelievedCandidate,
-  variant: number,
-  readings: readonly Reading[],
-): Reading[] {
-  const samples = compiled.samples.length;
-  return scoreReadings(compiled, readings).flatMap(({ odds, blind }, index) => {
-    let sum = 0;
-    for (let sample = 0; sample < samples; sample++) sum += odds[variant * samples + sample] as number;
-    const reading = readings[index];
-    return reading && sum / samples < contradicts * blind ? [reading] : [];
-  });
-}
-
-/** What proves a repair under one wiring, with what its labels most likely stand for. */
-function proofUnder(
-  own: BelievedCandidate,
-  repair: Repair,
+function standingOf(
+  { candidates, repairs }: WiringBelief,
   readings: readonly PlaceReading[],
   tools: readonly Tool[],
-): ProofUnder {
-  const { candidate, compiled, states, variants } = own;
-  const meanings = states[0]?.meanings ?? new Map();
-  const concrete: Reading[] = readings.flatMap((reading) =>
-    piecesOf(candidate, compiled.netlist, reading).flatMap((piece) => concreteReadings(piece, meanings)),
-  );
-  let likeliest = -1;
-  own.repairs.forEach((other, variant) => {
-    if (other === repair && (likeliest < 0 || (variants[variant] ?? 0) > (variants[likeliest] ?? 0)))
-      likeliest = variant;
-  });
-  const variant = compiled.variants[likeliest];
-  if (!variant) return { complete: false, missing: [] };
-  const disputed = unexplained(own, likeliest, concrete);
-  const proof = proofOf(compiled, believe(compiled, concrete), variant.repair, tools);
+  bar: number,
+): Standing {
+  const ranked = [...repairs].filter(([repair]) => repair !== notListed).sort((a, b) => b[1] - a[1]);
+  const [repair = notListed, p = 0] = ranked[0] ?? [];
+  const measured = readings.some(isMeasured);
+  const likely = candidates.filter((own) => own.p > 1 - bar);
+  const isWorthProving = p >= worthProving && repair !== notListed && measured;
+  const proofs = isWorthProving ? likely.map((own) => proofUnder(own, repair, readings, tools)) : [];
   return {
-    complete: proof.complete && disputed.length === 0,
-    missing: [...disputed.map(testOf), ...proof.missing.map(({ look }) => look)].flatMap(
-      (test) => placeTestFor(candidate, meanings, test) ?? [],
-    ),
+    repair,
+    p,
+    measured,
+    likely,
+    holds: likely.length > 0 && likely.every((own) => under(own, repair) >= leastHeld),
+    otherwise: likely.find((own, place) => place > 0 && leadingUnder(own) !== repair) ?? null,
+    proved: proofs.length > 0 && proofs.every(({ complete }) => complete),
+    missing: proofs.flatMap((own) => own.missing),
   };
 }
 
-const factNames = ["switchedSide", "drive", "relay", "highRelay", "highAtPack"] as const;
-
-/** Shares of a fact's values over the wirings. */
-function factShares({ candidates }: WiringBelief, fact: keyof WiringFacts): Map<string | boolean, number> {
-  const shares = new Map<string | boolean, number>();
-  for (const { candidate, p } of candidates) {
-    const value = candidate.facts[fact];
-    if (value !== undefined) shares.set(value, (shares.get(value) ?? 0) + p);
-  }
-  return shares;
+function becauseOf(belief: WiringBelief, standing: Standing, bar: number): WiringReason[] {
+  const { p, measured, likely, holds, otherwise, proved } = standing;
+  const bus = factShares(belief, "drive").get("bus") ?? 0;
+  const facts = factsOf(belief).map((own) => ({ kind: "fact" as const, ...own }));
+  const isBus = bus >= 1 - bar ? [{ kind: "may-be-bus" as const, p: bus }] : [];
+  if (!measured) return [{ kind: "complaint-only" }, ...facts, ...isBus];
+  return [
+    ...facts,
+    ...(otherwise
+      ? [{ kind: "wiring-open" as const, fact: differingFact(belief.candidates, otherwise) }]
+      : []),
+    ...(holds && p >= worthProving ? [{ kind: "holds-under-all" as const, wirings: likely.length }] : []),
+    ...(p >= worthProving ? [{ kind: proved ? ("proved" as const) : ("proof-missing" as const) }] : []),
+    ...isBus,
+  ];
 }
 
-/** Facts worth telling. */
-const toldFacts = ["switchedSide", "drive", "relay"] as const;
-/** A fact counts as known from this share on. */
-const knownFact = 0.95;
-
-/** Facts of the wiring that the readings have settled, which nobody saw at the start. */
-function factsOf(belief: WiringBelief): WiringReason[] {
-  return toldFacts.flatMap((fact): WiringReason[] => {
-    const [best] = [...factShares(belief, fact)].sort((a, b) => b[1] - a[1]);
-    if (!best || best[1] < knownFact) return [];
-    const [value, p] = best;
-    const before = belief.candidates.reduce(
-      (sum, { candidate }) => (candidate.facts[fact] === value ? sum + candidate.prior : sum),
-      0,
-    );
-    return before >= knownFact ? [] : [{ kind: "fact", fact, value, p }];
-  });
+/** The tests worth taking, the best for its minutes first. */
+function weighedTests(
+  forecasts: PlaceForecasts,
+  labels: ReadonlyMap<string, readonly string[]>,
+  readings: readonly PlaceReading[],
+  tools: readonly Tool[],
+): PlaceForecast[] {
+  // What the customer tells of a speed is checked once, at one speed; the rest of the complaint is believed.
+  const known = readings.some(isMeasured) ? readings : readings.filter(isMeasured);
+  const taken = new Set(known.map(keyOfPlaceReading));
+  return placeTests(forecasts.candidates(), labels)
+    .filter((test) => isWithin(test, tools) && !taken.has(placeTestKey(test)))
+    .map((test) => forecasts.of(test))
+    .filter(({ bits, wiringBits }) => bits + wiringWorth * wiringBits >= leastBits)
+    .sort((a, b) => worth(b) - worth(a));
 }
 
-/** The fact in which a wiring differs from the likeliest one. */
-function differingFact([first]: readonly BelievedCandidate[], other: BelievedCandidate): keyof WiringFacts {
-  const facts = first?.candidate.facts;
-  return factNames.find((fact) => facts?.[fact] !== other.candidate.facts[fact]) ?? "relay";
-}
+/** Expected cost of the test that pays most and the repair after it; null if no test is left. */
+const testMore = (weighed: readonly PlaceForecast[], costs: StoppingCosts): number | null =>
+  weighed.reduce<number | null>((least, { minutes, outcomes }) => {
+    const after = outcomes.reduce((sum, outcome) => sum + outcome.p * bestMinor(outcome.repairs, costs), 0);
+    const own = minutesMinor(minutes, costs) + after;
+    return least === null || own < least ? own : least;
+  }, null);
 
-/** Readings in which something was seen or measured on the vehicle. */
-const isMeasured = ({ heard, test }: PlaceReading): boolean => !heard && test !== "history";
+/** The tests that come before all others: those the proof needs, then the one that tells most of an open wiring. */
+function firstTests(
+  { p, holds, missing }: Standing,
+  weighed: readonly PlaceForecast[],
+  forecasts: PlaceForecasts,
+  readings: readonly PlaceReading[],
+  bar: number,
+): PlaceForecast[] {
+  if (p < bar && weighed.length > 0) return [];
+  const taken = new Set(readings.filter(isMeasured).map(keyOfPlaceReading));
+  const proof = missing.filter((test) => !taken.has(placeTestKey(test))).slice(0, 2);
+  const [wiring] = holds
+    ? []
+    : [...weighed].sort((a, b) => b.wiringBits / b.minutes - a.wiringBits / a.minutes);
+  return [
+    ...proof.map((test) => forecasts.of(test)),
+    ...(wiring && wiring.wiringBits >= leastBits ? [wiring] : []),
+  ];
+}
 
 /**
  * Diagnoses a vehicle whose diagram nobody has: which repair, under which wirings, and what to test next. A repair is
@@ -324,75 +194,40 @@ export function diagnoseWiring(
   options: WiringOptions = {},
 ): WiringDiagnosis {
   const costs = options.costs ?? defaultStoppingCosts;
+  const { settledBar } = costs;
   const tools = options.tools ?? allTools;
   const belief = believeWiring(seen, readings, cache);
-  const ranked = [...belief.repairs].filter(([repair]) => repair !== notListed).sort((a, b) => b[1] - a[1]);
-  const [repair = notListed, p = 0] = ranked[0] ?? [];
   const labels = labelsMet(
     belief.candidates.flatMap(({ candidate, compiled }) =>
       readings.flatMap((reading) => piecesOf(candidate, compiled.netlist, reading)),
     ),
   );
   const forecasts = new PlaceForecasts(belief, labels);
-  const taken = new Set(readings.filter(isMeasured).map(keyOfPlaceReading));
-  const weighed = placeTests(forecasts.candidates(), labels)
-    .filter((test) => isWithin(test, tools) && !taken.has(placeTestKey(test)))
-    .map((test) => forecasts.of(test))
-    .filter(({ bits, wiringBits }) => bits + wiringWorth * wiringBits >= leastBits)
-    .sort((a, b) => worth(b) - worth(a));
-  const measured = readings.some(isMeasured);
-  const likely = belief.candidates.filter((own) => own.p > 1 - costs.settledBar);
-  const against = likely.find((own) => under(own, repair) < leastHeld);
-  const otherwise = likely.find((own, place) => place > 0 && leadingUnder(own) !== repair);
-  const bus = factShares(belief, "drive").get("bus") ?? 0;
-  const fitNowMinor = bestMinor(belief.repairs, costs);
-  const testMoreMinor = weighed.reduce<number | null>((least, { minutes, outcomes }) => {
-    const own =
-      minutesMinor(minutes, costs) +
-      outcomes.reduce((sum, outcome) => sum + outcome.p * bestMinor(outcome.repairs, costs), 0);
-    return least === null || own < least ? own : least;
-  }, null);
-  const proofs =
-    p >= worthProving && repair !== notListed && measured
-      ? likely.map((own) => proofUnder(own, repair, readings, tools))
-      : [];
-  const proved = proofs.length > 0 && proofs.every(({ complete }) => complete);
-  const missing = proofs.flatMap((own) => own.missing).filter((test) => !taken.has(placeTestKey(test)));
-  const sure = measured && p >= costs.settledBar && !against && proved;
-  const first =
-    p >= costs.settledBar || weighed.length === 0
-      ? missing.slice(0, 2).map((test) => forecasts.of(test))
-      : [];
+  const weighed = weighedTests(forecasts, labels, readings, tools);
+  const standing = standingOf(belief, readings, tools, settledBar);
+  const { repair, p, measured, holds, proved } = standing;
+  const first = firstTests(standing, weighed, forecasts, readings, settledBar);
   const firstKeys = new Set(first.map(({ test }) => placeTestKey(test)));
-  const next = [...first, ...weighed.filter(({ test }) => !firstKeys.has(placeTestKey(test)))];
+  const fitNowMinor = bestMinor(belief.repairs, costs);
+  const testMoreMinor = testMore(weighed, costs);
   const pays = testMoreMinor !== null && testMoreMinor < fitNowMinor;
-  const state = sure ? "settled" : pays || first.length > 0 || !measured ? "open" : "best-guess";
+  const isSettled = measured && p >= settledBar && holds && proved;
   return {
     suspects: suspectsOf(belief),
     parts: partsOf(belief),
     verdict: {
-      state,
+      state: isSettled ? "settled" : pays || first.length > 0 || !measured ? "open" : "best-guess",
       replace: placesOf(repair),
       p,
       fitNowMinor,
       testMoreMinor,
-      because: [
-        ...(measured ? [] : [{ kind: "complaint-only" as const }]),
-        ...factsOf(belief),
-        ...(otherwise && measured
-          ? [{ kind: "wiring-open" as const, fact: differingFact(belief.candidates, otherwise) }]
-          : []),
-        ...(!against && measured && p >= worthProving
-          ? [{ kind: "holds-under-all" as const, wirings: likely.length }]
-          : []),
-        ...(p >= worthProving && measured
-          ? [{ kind: proved ? ("proved" as const) : ("proof-missing" as const) }]
-          : []),
-        ...(bus >= 1 - costs.settledBar ? [{ kind: "may-be-bus" as const, p: bus }] : []),
-      ],
+      because: becauseOf(belief, standing, settledBar),
       alsoCheck: heated(repair) ? ["motor"] : [],
     },
-    next: next.slice(0, options.looks ?? defaultLooks),
+    next: [...first, ...weighed.filter(({ test }) => !firstKeys.has(placeTestKey(test)))].slice(
+      0,
+      options.looks ?? defaultLooks,
+    ),
     circuits: namedWirings(belief),
   };
 }
@@ -400,8 +235,3 @@ export function diagnoseWiring(
 /** What a test is worth for its minutes: what it tells of the repair, and a little for what it tells of the wiring. */
 const worth = ({ bits, wiringBits, minutes }: PlaceForecast): number =>
   (bits + wiringWorth * wiringBits) / minutes;
-
-/** A burnt-out pack, plug or fuse had a cause, which is usually the motor. */
-const heated = (repair: Repair): boolean =>
-  placesOf(repair).some((place) => place === "pack" || place === "fuse" || place.endsWith("-plug")) &&
-  !repair.parts.includes("motor");
