@@ -168,7 +168,7 @@ describe("a case", () => {
         setting: "1",
         seen,
       })),
-      repairs: [{ after: 1, parts: ["M1"] }],
+      repairs: [{ after: 1, parts: ["M1"], found: { M1: "good" } }],
       works: [line("M1", 1), { ...line("R1", 2), number: "P-1", minutes: 20 }],
     });
     expect((await bring(text)).data).toMatchObject({
@@ -181,7 +181,7 @@ describe("a case", () => {
     });
     const id = Number(/\/jobs\/(\d+)\/probe/.exec(location ?? "")?.[1]);
     const { repairs, works } = await jobFactsAt(String(id));
-    expect(repairs).toEqual([{ after: 1, parts: ["M1"] }]);
+    expect(repairs).toEqual([{ after: 1, parts: ["M1"], found: { M1: "good" } }]);
     expect(works.map(({ part, round, state, number }) => [part, round, state, number])).toEqual([
       ["M1", 1, "done", undefined],
       ["R1", 2, "done", "P-1"],

@@ -124,10 +124,10 @@ export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<R
         { id: `${formToken}-${index}`, jobId: id, reading, takenAt: readingAt(index) },
         transaction,
       );
-    for (const [place, { after, parts }] of repairs.entries()) {
+    for (const [place, repair] of repairs.entries()) {
       const then = verdicts[place];
-      const fittedAt = new Date(begun + 2 * after - 1);
-      if (then) await insertFailedFitting(id, parts, then, fittedAt, transaction);
+      const fittedAt = new Date(begun + 2 * repair.after - 1);
+      if (then) await insertFailedFitting(id, repair, then, fittedAt, transaction);
     }
     for (const [index, { round, ...line }] of works.entries())
       await insertWork(

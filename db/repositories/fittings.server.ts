@@ -1,4 +1,4 @@
-import type { OldPartState } from "@core/diagnose/history/failedRepair";
+import type { FailedRepair, OldPartState } from "@core/diagnose/history/failedRepair";
 import type { JobRefusal } from "@core/records/jobStage";
 import { Op, type Transaction } from "sequelize";
 import { FittingRow } from "../models/memoryModels.server";
@@ -63,7 +63,7 @@ export async function insertFitting(
 /** Stores a fitting of a job from elsewhere that failed its check. */
 export async function insertFailedFitting(
   jobId: number,
-  parts: readonly string[],
+  { parts, found }: Pick<FailedRepair, "parts" | "found">,
   { p, state, looks, minutes }: VerdictThen,
   fittedAt: Date,
   transaction: Transaction,
@@ -79,6 +79,7 @@ export async function insertFailedFitting(
       fittedAt,
       outcome: "failed",
       outcomeAt: fittedAt,
+      found: found ? JSON.stringify(found) : null,
     },
     { transaction },
   );
