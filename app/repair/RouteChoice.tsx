@@ -22,6 +22,23 @@ export function RouteChoice({ fit }: { fit: RepairData }) {
   return (
     <section aria-label="Parts to remove, and how" className="grid gap-2">
       <PartsOut fit={fit} busy={busy} choose={choose} />
+      {fit.listedSince.length > 0 && (
+        <p
+          role="status"
+          className="flex flex-wrap items-center gap-2 border-l-4 border-danger pl-3 text-base"
+        >
+          The work list also names {fit.listedSince.map(({ name }) => name).join(", ")}, which these steps
+          leave in.
+          <button
+            type="button"
+            className="btn px-3"
+            disabled={busy}
+            onClick={() => choose(fit.prefer, [...fit.targets, ...fit.listedSince.map(({ id }) => id)])}
+          >
+            Remove it too
+          </button>
+        </p>
+      )}
       {fit.likeliestOnly && (
         <p className="text-base">
           The verdict is not certain yet; this is only the most likely part. More testing may be cheaper than

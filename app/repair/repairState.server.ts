@@ -46,6 +46,8 @@ export interface RepairState {
   readonly unreached: readonly string[];
   /** Nobody chose the parts, and the verdict is still open. */
   readonly likeliestOnly: boolean;
+  /** Parts of the work list within reach that the choice leaves in. */
+  readonly listedSince: readonly string[];
   readonly prefer: Preference;
   readonly ways: readonly Way[];
   readonly way: Way["route"] | undefined;
@@ -69,6 +71,8 @@ export interface RepairState {
 interface RoundParts {
   readonly parts: readonly string[];
   readonly likeliestOnly: boolean;
+  /** Parts of the work list that were not among those chosen, because the list has changed since. */
+  readonly listedSince: readonly string[];
 }
 
 /**
@@ -81,12 +85,17 @@ export function partsOfRound(
   { replace, state }: Diagnosis["verdict"],
 ): RoundParts {
   const round = presentRound(view);
-  // Somebody who deselects everything means it.
-  if (chosen?.round === round) return { parts: chosen.targets, likeliestOnly: false };
   const listed = partsRepaired(view.works.filter((line) => line.round === round));
+  // Somebody who deselects everything means it.
+  if (chosen?.round === round)
+    return {
+      parts: chosen.targets,
+      likeliestOnly: false,
+      listedSince: listed.filter((part) => !chosen.targets.includes(part)),
+    };
   const decided = round === 1 ? (view.job.fitted ?? []) : [];
   const parts = [listed, decided].find((own) => own.length > 0);
-  return { parts: parts ?? replace, likeliestOnly: !parts && state === "open" };
+  return { parts: parts ?? replace, likeliestOnly: !parts && state === "open", listedSince: [] };
 }
 
 /** A job's repair as it stands; null if its vehicle has no plan yet. */
@@ -104,7 +113,7 @@ export async function repairState(job: Job, circuit: Circuit): Promise<RepairSta
   ]);
   const ticks = presentTicks(allTicks, presentRound(view));
   const diagnosis = diagnosisOf(view);
-  const { parts, likeliestOnly } = partsOfRound(view, chosen, diagnosis.verdict);
+  const { parts, likeliestOnly, listedSince } = partsOfRound(view, chosen, diagnosis.verdict);
   const reaches = (id: string): boolean => Object.hasOwn(plan.targets, id);
   const targets = parts.filter(reaches);
   const prefer = chosen?.prefer ?? "quickest";
@@ -131,6 +140,7 @@ export async function repairState(job: Job, circuit: Circuit): Promise<RepairSta
     targets,
     unreached: parts.filter((id) => !reaches(id)),
     likeliestOnly: likeliestOnly && targets.length > 0,
+    listedSince: listedSince.filter(reaches),
     prefer,
     ways,
     way,

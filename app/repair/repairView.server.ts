@@ -209,6 +209,7 @@ export async function repairView(job: Job, circuit: Circuit) {
     targets,
     unreached: state.unreached.map(named),
     likeliestOnly: state.likeliestOnly,
+    listedSince: state.listedSince.map((id) => ({ id, name: named(id) })),
     prefer,
     problem: way && !way.ok ? (way.problems[0]?.message ?? null) : null,
     ways: ways.map((own) => wayView(own, ways)),

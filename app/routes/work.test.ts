@@ -27,6 +27,7 @@ import { answer, closeDemoShop, type Fields, openDemoShop } from "../testing/dem
 import type { WorkData } from "../workList/workView.server";
 import * as close from "./close";
 import * as estimate from "./estimate";
+import * as fit from "./fit";
 import * as notes from "./notes";
 import * as prove from "./prove";
 import * as ticks from "./ticks";
@@ -209,6 +210,11 @@ test("the second round removes what it works on: what was put back is to be take
   expect(targets).toEqual(["X5"]);
   expect([...off].sort()).toEqual(["lower-panel", "mat"]);
   expect(allTicks).toHaveLength(6);
+  // Chosen by hand, the steps say what the list names besides.
+  await answer(fit.action, { intent: "choose", prefer: "quickest", targets: "M1" }, String(id));
+  expect((await state()).listedSince).toEqual(["X5"]);
+  await answer(fit.action, { intent: "choose", prefer: "quickest", targets: "M1 X5" }, String(id));
+  expect((await state()).listedSince).toEqual([]);
   await tick("x5-off", "in");
   await tick("lower-panel", "back");
   expect((await state()).allTicks.map(({ step, round }) => `${step} ${round}`).slice(-2)).toEqual([
