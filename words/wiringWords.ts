@@ -82,6 +82,16 @@ const forecastReport = ({ test, minutes, bits, outcomes }: PlaceForecast) => ({
   outcomes: outcomes.slice(0, 8).map(({ seen, p, repairs }) => ({ seen, p, leaves: shareOf(repairs) })),
 });
 
+const notListedWhy = "Something outside every way of wiring that is considered.";
+
+/** Under how many likely wirings a fault is likely. */
+function fitsText(wirings: number): string {
+  if (wirings === 0) return "It fits none of the ways of wiring that are still likely.";
+  return wirings === 1
+    ? "It fits one way of wiring that is still likely."
+    : `It fits ${wirings} ways of wiring that are still likely.`;
+}
+
 /** A diagnosis without a diagram for the command line: the core's values in sentences. */
 export function wiringReport({ id, diagnosis }: DiagnosedSeenCase) {
   const { suspects, parts, verdict, next, circuits } = diagnosis;
@@ -92,10 +102,7 @@ export function wiringReport({ id, diagnosis }: DiagnosedSeenCase) {
       part: repairText(repair),
       mode: modes.length > 0 ? modes.join("+") : repairText(notListed),
       p,
-      why:
-        repair === notListed
-          ? "Something outside every way of wiring that is considered."
-          : `It fits ${wirings === 1 ? "one way" : `${wirings} ways`} of wiring that ${wirings === 1 ? "is" : "are"} still likely.`,
+      why: repair === notListed ? notListedWhy : fitsText(wirings),
       group: index + 1,
     })),
     parts,
