@@ -94,25 +94,27 @@ function fitsText(wirings: number): string {
 
 /** A diagnosis without a diagram for the command line: the core's values in sentences. */
 export function wiringReport({ id, diagnosis }: DiagnosedSeenCase) {
-  const { suspects, parts, verdict, next, circuits } = diagnosis;
+  const { suspects, parts, verdict, next, conflicts, circuits } = diagnosis;
   return {
     id,
-    suspects: suspects.map(({ fault, repair, modes, p, wirings }, index) => ({
+    suspects: suspects.map(({ fault, repair, modes, p, wirings, group }) => ({
       fault,
       part: repairText(repair),
       mode: modes.length > 0 ? modes.join("+") : repairText(notListed),
       p,
       why: repair === notListed ? notListedWhy : fitsText(wirings),
-      group: index + 1,
+      group,
     })),
     parts,
     verdict: {
       ...verdict,
-      killedBy: null,
       because: verdict.because.map(wiringReasonText),
     },
     next: next.map(forecastReport),
-    conflicts: [],
+    conflicts: conflicts.map((reading) => ({
+      reading,
+      why: "The leading repair does not explain this reading.",
+    })),
     circuits,
   };
 }

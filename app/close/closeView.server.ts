@@ -227,7 +227,7 @@ export async function closeView(id: string | undefined) {
       ),
     /** What the next person should know of the repair. */
     remarks: [...accepted, ...screws.remarks],
-    /** Screws that nothing explains yet: they stop the closing. */
+    /** Screws that are not accounted for yet. The job cannot be closed while there are any. */
     screwsOpen: screws.open,
     temporary: rounds
       .flatMap(({ lines }) => lines)

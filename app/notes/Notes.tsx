@@ -7,7 +7,7 @@ import { textFields } from "../text/formText";
 import { randomId } from "../text/randomId";
 import { useNotes } from "./useNotes";
 
-/** What a note is about: a reading or a line of work by its id, or the job as a whole. */
+/** The subject of a note: a reading, a line of work, or the whole job. */
 export interface NoteSubject {
   readonly reading: string | null;
   readonly work?: string;

@@ -9,7 +9,7 @@ import { jobMatches } from "../parts/jobMatches.server";
 
 /** What the steps and screws of a repair leave to say. */
 interface ScrewsLeft {
-  /** Screws that nothing explains yet, by sort; none if the vehicle has no plan. */
+  /** Screws that are not accounted for yet, by sort. The list is empty if the vehicle has no plan. */
   readonly open: readonly SortCount[];
   /** Screws that are lost or left over, and steps done before their turn. */
   readonly remarks: readonly string[];

@@ -1,4 +1,4 @@
-// The estimate, the sources of parts and the shop's terms, against a database of its own.
+// Tests the estimate, the part sources and the shop's terms. Each run has its own database.
 
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";

@@ -16,6 +16,7 @@ import { failedPath } from "../close/faultSheet.server";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { intoJob } from "../job/intoJob.server";
 import { type JobView, jobAt, jobViewAt } from "../job/jobView.server";
+import { NextStep } from "../job/NextStep";
 import { takeArrival } from "../job/takeArrival.server";
 import { verdictThen } from "../job/verdictThen.server";
 import { wrongPartAddress } from "../parts/jobMatches.server";
@@ -328,15 +329,15 @@ function Decide({ verdict, stage, partsIn, open, id, busy, fitted, price }: Deci
           )}
         </>
       ) : (
-        <p>
-          Fitted: {fitted}. <Link to={`/jobs/${id}/work`}>See the work list</Link> or{" "}
-          {stage === "closed" ? (
-            <Link to={`/jobs/${id}/close`}>go to the card</Link>
-          ) : (
-            <Link to={`/jobs/${id}/prove`}>go to the final check</Link>
-          )}
-          .
-        </p>
+        <div className="grid gap-2">
+          <p>
+            Fitted: {fitted}.{" "}
+            <Link to={`/jobs/${id}/work`} className="underline">
+              See the work list
+            </Link>
+          </p>
+          <NextStep jobId={id} stage={stage} probing={{ to: "probe", title: "Go back to probing" }} />
+        </div>
       )}
     </Form>
   );

@@ -173,7 +173,7 @@ test("a motor renewed on a guess: whether the old one was bad is asked, and move
   const say = (state: string) => act({ intent: "old-part", part: "M1", round: "1", state });
   expect((await say("good")).status).toBe(200);
   expect((await asked())?.[0]?.state).toBe("good");
-  // A good old motor says that the first verdict was wrong, so what else it could have been is likelier than before.
+  // If the old motor was good, the first verdict was wrong, so the other suspects become likelier.
   expect(await beliefOf("F7:blown")).not.toBeCloseTo(before, 3);
   expect((await say("")).status).toBe(200);
   expect(await beliefOf("F7:blown")).toBeCloseTo(before, 9);

@@ -1,11 +1,13 @@
-import { type WorkDone, worksDone } from "@core/labour/workDone";
 import { minutesText } from "@core/units/wording";
 import { workTitles } from "@words/workWords";
 import { useCallback, useState } from "react";
 import { Form, Link, useNavigation } from "react-router";
-import { NoteDialog, type NoteSubject, Notes } from "../notes/Notes";
+import { NoteDialog, type NoteSubject } from "../notes/Notes";
 import { NotesProvider } from "../notes/useNotes";
 import { amountText, priceText } from "../text/money";
+import { EarlierRound } from "./EarlierRound";
+import { LineCard } from "./LineCard";
+import { LineForm } from "./LineForm";
 import type { WorkData } from "./workView.server";
 
 type Line = WorkData["rounds"][number]["lines"][number];
@@ -45,56 +47,6 @@ export function WorkPage({ work, problem }: WorkPageProps) {
         <NoteDialog subject={subject} onClose={closeNote} />
       </main>
     </NotesProvider>
-  );
-}
-
-/** A round whose final check failed: what was done stays true. */
-const EarlierRound = ({ round: { number, lines, oldParts }, open }: { round: Round; open: boolean }) => (
-  <section aria-labelledby={`round-${number}`} className="sheet-card p-4">
-    <h3 id={`round-${number}`} className="font-bold">
-      Round {number}: done, and the final check failed
-    </h3>
-    <ul className="list-disc pl-5">
-      {lines.map((line) => (
-        <li key={line.id}>{line.words}</li>
-      ))}
-    </ul>
-    {open && oldParts.map((old) => <OldPart key={old.part} old={old} round={number} />)}
-  </section>
-);
-
-const oldPartAnswers = [
-  ["bad", "It was bad"],
-  ["good", "It was good"],
-  ["", "Not known"],
-] as const;
-
-/** What the part that came out turned out to be, which the readings do not tell. */
-function OldPart({ old: { part, name, state }, round }: { old: Round["oldParts"][number]; round: number }) {
-  const busy = useNavigation().state !== "idle";
-  return (
-    <Form method="post" className="mt-2 flex flex-wrap items-center gap-2" data-old-part={part}>
-      <input type="hidden" name="intent" value="old-part" />
-      <input type="hidden" name="part" value={part} />
-      <input type="hidden" name="round" value={round} />
-      <span className="basis-full">
-        Was the old {name} bad? No reading proves it. Inspect it, or measure it on the bench.
-      </span>
-      {oldPartAnswers.map(([value, title]) => (
-        <button
-          key={value}
-          type="submit"
-          name="state"
-          value={value}
-          className="btn px-3 aria-pressed:border-ink aria-pressed:bg-mark aria-pressed:font-bold"
-          disabled={busy}
-          aria-pressed={(state ?? "") === value}
-          aria-label={`${title}: ${name}`}
-        >
-          {title}
-        </button>
-      ))}
-    </Form>
   );
 }
 
@@ -200,157 +152,6 @@ function PresentRound({ work, round, problem, note }: PresentRoundProps) {
         </details>
       )}
     </section>
-  );
-}
-
-interface LineCardProps {
-  readonly work: WorkData;
-  readonly line: Line;
-  readonly problem: string | null;
-  readonly note: (subject: NoteSubject) => void;
-}
-
-/** One line, with what can be done about it. */
-function LineCard({ work, line, problem, note }: LineCardProps) {
-  const busy = useNavigation().state !== "idle";
-  const act = (intent: string, title: string) => (
-    <button
-      type="submit"
-      name="intent"
-      value={intent}
-      className="btn px-3"
-      disabled={busy}
-      aria-label={`${title}: ${line.name}`}
-    >
-      {title}
-    </button>
-  );
-  const facts = [
-    line.source && `from ${line.source}`,
-    line.plannedMinutes !== undefined && `${minutesText(line.plannedMinutes)} planned`,
-    line.minutes !== undefined && `took ${minutesText(line.minutes)}`,
-    line.priceMinor !== undefined && priceText(line.priceMinor, work.currency),
-    line.warrantyMonths !== undefined && `${line.warrantyMonths} months' warranty`,
-  ].filter(Boolean);
-  return (
-    <li className="sheet-card grid gap-1 p-3" data-work={line.part ?? line.what} data-state={line.state}>
-      <Form method="post" className="flex flex-wrap items-center gap-x-3 gap-y-2">
-        <input type="hidden" name="id" value={line.id} />
-        <span className="min-w-0 grow">
-          <b>{line.words}</b>
-          <span className="text-soft">
-            {line.state === "planned" ? ", planned" : ", done"}
-            {facts.length > 0 && ` · ${facts.join(" · ")}`}
-          </span>
-        </span>
-        {work.open && (
-          <span className="flex flex-wrap gap-2">
-            {line.state === "planned" ? act("done", "Done") : act("planned", "Not done yet")}
-            <button
-              type="button"
-              className="btn px-3"
-              aria-label={`Note or photo: ${line.name}`}
-              onClick={() => note({ reading: null, work: line.id, title: `Note on: ${line.words}` })}
-            >
-              Note or photo
-            </button>
-            {act("delete", "Delete")}
-          </span>
-        )}
-      </Form>
-      <Notes jobId={work.id} notes={line.notes} />
-      {work.open && (
-        <details open={problem !== null || undefined}>
-          <summary className="min-h-11 cursor-pointer py-2 text-base underline">Edit</summary>
-          <LineForm work={work} intent="change" line={line} problem={problem} />
-        </details>
-      )}
-    </li>
-  );
-}
-
-interface LineFormProps {
-  readonly work: WorkData;
-  readonly intent: "add" | "change";
-  readonly line?: Line;
-  readonly problem: string | null;
-}
-
-/** The fields of a line. */
-function LineForm({ work, intent, line, problem }: LineFormProps) {
-  const busy = useNavigation().state !== "idle";
-  const usual: WorkDone = line?.done ?? "renewed";
-  const said = (value: number | undefined): string => (value === undefined ? "" : String(value));
-  const field = (name: string, title: string, value: string, decimal = true) => (
-    <label className="grid gap-0.5 text-base text-soft">
-      {title}
-      <input
-        name={name}
-        defaultValue={value}
-        inputMode={decimal ? "decimal" : "text"}
-        maxLength={80}
-        className="field w-full text-ink"
-      />
-    </label>
-  );
-  return (
-    <Form method="post" className="grid gap-3 pt-1 sm:grid-cols-2">
-      <input type="hidden" name="id" value={line?.id ?? ""} />
-      <input type="hidden" name="token" value={work.token} />
-      {line?.adapts && <input type="hidden" name="adaptsPart" value={line.adapts.part} />}
-      {line?.adapts && <input type="hidden" name="adaptsWork" value={line.adapts.work} />}
-      <label className="grid gap-0.5 text-base text-soft">
-        What
-        <select name="part" defaultValue={line?.part ?? ""} className="field w-full text-ink">
-          <option value="">something else (name it)</option>
-          {work.choices.map(({ part, name }) => (
-            <option key={part} value={part}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
-      {field("what", "Its name, if it is something else", line && !line.part ? line.what : "", false)}
-      <label className="grid gap-0.5 text-base text-soft">
-        Work
-        <select name="done" defaultValue={usual} className="field w-full text-ink">
-          {worksDone.map((done) => (
-            <option key={done} value={done}>
-              {workTitles[done]}
-            </option>
-          ))}
-        </select>
-      </label>
-      {field("number", "Part number", line?.number ?? "", false)}
-      {field("source", "Source", line?.source ?? "", false)}
-      {field(
-        "price",
-        "Price",
-        line?.priceMinor === undefined ? "" : amountText(line.priceMinor, work.currency),
-      )}
-      {field("plannedMinutes", "Planned minutes", said(line?.plannedMinutes))}
-      {field("minutes", "Minutes taken", said(line?.minutes))}
-      {field("warrantyMonths", "Warranty in months", said(line?.warrantyMonths))}
-      <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          name="temporary"
-          value="yes"
-          defaultChecked={line?.temporary ?? false}
-          className="size-5"
-        />
-        Temporary: it only buys time
-      </label>
-      <input type="hidden" name="state" value={line?.state ?? "planned"} />
-      {problem && (
-        <p role="alert" className="text-danger sm:col-span-2">
-          {problem}.
-        </p>
-      )}
-      <button type="submit" name="intent" value={intent} className="btn justify-self-start" disabled={busy}>
-        {intent === "add" ? "Add line" : "Save line"}
-      </button>
-    </Form>
   );
 }
 

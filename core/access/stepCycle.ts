@@ -1,4 +1,4 @@
-/** A tick of a step, in a round of the job: every final check that failed begins another one. */
+/** A tick of a step, and the round of the job it belongs to. Each failed final check begins a new round. */
 export interface RoundTick {
   readonly step: string;
   readonly way: "in" | "back";

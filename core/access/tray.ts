@@ -167,7 +167,7 @@ export function trayOf(
   };
 }
 
-/** Screws that nothing explains yet: still in the tray, or refitted without having come out. */
+/** Screws that are not accounted for yet: still in the tray, or refitted without having come out. */
 export const unexplained = ({ sorts }: Tray): SortCount[] =>
   sorts.flatMap(({ sort, lying, tooMany }) =>
     lying + tooMany > 0 ? [{ sort, count: lying + tooMany }] : [],

@@ -51,20 +51,20 @@ export function parseTest(input: unknown): Test | null {
   return parsed.success ? testOf(parsed.data) : null;
 }
 
-/** Keys and values as one text, in sorted order. */
-function textOf(item: object): string {
+/** Keys and values as one text, in sorted order; equal for objects with the same content. */
+export function contentKey(item: object): string {
   const entries = Object.entries(item).filter(([, value]) => value !== undefined);
   return JSON.stringify(entries.sort(([a], [b]) => (a < b ? -1 : 1)));
 }
 
 /** A text that is equal for the same test in the same set-up. */
-export const testKey = (test: Test): string => textOf(test);
+export const testKey = (test: Test): string => contentKey(test);
 
 const whole = new WeakMap<Reading, string>();
 
 /** A text that is equal for readings with the same content; computed once for each. */
 export function readingKey(reading: Reading): string {
-  const known = whole.get(reading) ?? textOf(reading);
+  const known = whole.get(reading) ?? contentKey(reading);
   whole.set(reading, known);
   return known;
 }

@@ -10,8 +10,8 @@ export const taughtSchema = z.strictObject({
 export type Taught = z.infer<typeof taughtSchema>;
 
 /**
- * What a second look at a closing makes of it: it counts as before; it stops counting, because the repair was a
- * temporary one; or another fault is counted, because the readings prove that one.
+ * The result of reviewing a closing: it counts as before; it stops counting because the repair was temporary; or it
+ * counts as another fault because the readings prove that one.
  */
 export type SecondLook =
   | { readonly kind: "keeps" }
@@ -19,8 +19,8 @@ export type SecondLook =
   | { readonly kind: "teaches"; readonly fault: string };
 
 /**
- * A second look at a job that was closed before each line of work was asked for its fault. Where its readings hold no
- * proof, it keeps counting as it did.
+ * Reviews a job that was closed before the closing asked for the fault of each line of work. If its readings prove
+ * nothing, it counts as before.
  * @param proved faults of the parts put right that the readings prove, without their sizes, likeliest first
  * @param temporary whether any of its work only bought time
  */

@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit/circuit";
-import type { PlugPlace, RepairPlace } from "./place";
+import type { PartPlace, PlugPlace, RepairPlace } from "./place";
 
 /** What is said of a candidate's wiring. */
 export interface WiringFacts {
@@ -26,20 +26,24 @@ export interface PinRole {
   readonly heavy: boolean;
 }
 
-/** One way the vehicle may be wired: a whole circuit, and what its points are called on the vehicle. */
-export interface Candidate {
+/** A whole circuit, and what its points are called by somebody who has no diagram. */
+export interface PlacedCircuit {
+  readonly circuit: Circuit;
+  /** The plugs it has, each with its pins. */
+  readonly plugs: ReadonlyMap<PlugPlace, { readonly connector: string; readonly pins: readonly PinRole[] }>;
+  /** Its parts by place: `motor` is `M1`. */
+  readonly parts: ReadonlyMap<PartPlace, string>;
+  readonly fuses: readonly string[];
+  readonly grounds: readonly string[];
+  /** Where the repair of a part, plug or wire is done. */
+  readonly repairPlace: ReadonlyMap<string, RepairPlace>;
+}
+
+/** One way the vehicle may be wired. */
+export interface Candidate extends PlacedCircuit {
   readonly id: string;
   readonly title: string;
   /** Its share among all vehicles that look the same. */
   readonly prior: number;
   readonly facts: WiringFacts;
-  readonly circuit: Circuit;
-  /** The plugs it has, each with its pins. */
-  readonly plugs: ReadonlyMap<PlugPlace, { readonly connector: string; readonly pins: readonly PinRole[] }>;
-  /** Its parts by place: `motor` is `M1`. */
-  readonly parts: ReadonlyMap<string, string>;
-  readonly fuses: readonly string[];
-  readonly grounds: readonly string[];
-  /** Where the repair of a part, plug or wire is done. */
-  readonly repairPlace: ReadonlyMap<string, RepairPlace>;
 }

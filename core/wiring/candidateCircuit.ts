@@ -143,7 +143,7 @@ function packInGround(harness: Harness, plan: PackPlan): void {
   for (let tap = 1; tap < plan.speeds; tap++) harness.wire(`R1.T${tap}`, `S2.L${tap}`, "ground");
   harness.wire("S2.C", "E1.31", "ground");
   if (plan.highRelay) {
-    harness.add({ id: "K2", kind: "relay", ...assumedRelay }, "relay", plan.relay ? "relay-2" : "relay");
+    harness.add({ id: "K2", kind: "relay", ...assumedRelay }, "relay", plan.relay ? undefined : "relay");
     toMotors(harness, "K2.30", "-", plan.blowers, "ground");
     harness.wire("K2.87a", out, "ground");
     harness.wire("K2.87", "E1.31", "ground");
@@ -172,7 +172,7 @@ function packInFeed(harness: Harness, plan: PackPlan): void {
   for (let tap = 1; tap < plan.speeds; tap++) harness.wire(`S2.L${tap}`, `R1.T${tap}`, "feed");
   toMotors(harness, "E1.31", "-", plan.blowers, "ground");
   if (plan.highRelay) {
-    harness.add({ id: "K2", kind: "relay", ...assumedRelay }, "relay", plan.relay ? "relay-2" : "relay");
+    harness.add({ id: "K2", kind: "relay", ...assumedRelay }, "relay", plan.relay ? undefined : "relay");
     harness.add({ id: "F3", kind: "fuse", amps: assumedFuseAmps.blower }, "fuse");
     harness.wire(permanent, "F3.in", "feed");
     harness.wire("F3.out", "K2.87", "feed");
@@ -271,12 +271,18 @@ const driveTitles = {
   bus: "control on a data bus",
 } as const;
 
+const commandTitles = {
+  rising: "",
+  falling: "command that falls with the speed",
+  wide: "command up to nine volts",
+} as const;
+
 function titleOf(plan: PackPlan | ModulePlan): string {
   const { drive, switchedSide, relay } = plan;
   const own =
     plan.drive === "resistor"
       ? [plan.highRelay ? "high-speed relay" : "", plan.highAtPack ? "top speed through the pack's plug" : ""]
-      : [plan.command === "falling" ? "the command falls with the speed" : ""];
+      : [commandTitles[plan.command]];
   return [
     `${driveTitles[drive]}, ${switchedSide} side`,
     relay ? "relay" : "no relay",
@@ -303,7 +309,7 @@ function idOf(plan: PackPlan | ModulePlan): string {
 
 /**
  * The circuit of one way to wire the vehicle, with assumed values and with the names its points have on the vehicle.
- * @throws if the rule makes a circuit that is none, which the tests exclude for every plan
+ * @throws Error if the rules build an invalid circuit; the tests build one for every plan
  */
 export function candidateOf({ plan, prior }: WiringPlan): Candidate {
   const harness = new Harness();

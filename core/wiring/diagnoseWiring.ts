@@ -3,13 +3,12 @@ import { defaultStoppingCosts, minutesMinor, type StoppingCosts } from "../money
 import { allTools, type Tool } from "../predict/observations/tool";
 import type { WiringFacts } from "./candidate";
 import type { CandidateCache } from "./compiledCandidate";
-import { piecesOf } from "./piece";
 import type { RepairPlace } from "./place";
 import { type PlaceForecast, PlaceForecasts } from "./placeForecast";
 import { proofUnder } from "./placeProof";
 import type { PlaceReading } from "./placeReading";
 import { bestMinor, heated, placesOf } from "./placeRepair";
-import { type PlaceSuspect, partsOf, suspectsOf } from "./placeSuspect";
+import { type GroupedSuspect, type PlaceSuspect, partsOf, suspectsOf } from "./placeSuspect";
 import { keyOfPlaceReading, labelsMet, type PlaceTest, placeTestKey } from "./placeTest";
 import { isWithin, placeTests } from "./placeTests";
 import type { SeenCar } from "./seenCar";
@@ -25,7 +24,7 @@ import {
   under,
 } from "./wiringFact";
 
-/** Why a verdict on a vehicle without a diagram stands as it does. */
+/** A reason for the state of a verdict on a vehicle without a diagram. */
 export type WiringReason =
   | { readonly kind: "complaint-only" }
   /** The repair is the same under every wiring that is still likely. */
@@ -43,6 +42,8 @@ export interface WiringVerdict {
   readonly state: "open" | "settled" | "best-guess";
   readonly replace: readonly RepairPlace[];
   readonly p: number;
+  /** The cause, if the repair is of a cause and what it damaged. */
+  readonly killedBy: RepairPlace | null;
   readonly fitNowMinor: number;
   readonly testMoreMinor: number | null;
   readonly because: readonly WiringReason[];
@@ -51,10 +52,12 @@ export interface WiringVerdict {
 
 /** The diagnosis of a vehicle without a diagram. */
 export interface WiringDiagnosis {
-  readonly suspects: readonly PlaceSuspect[];
+  readonly suspects: readonly GroupedSuspect[];
   readonly parts: readonly { readonly part: string; readonly p: number }[];
   readonly verdict: WiringVerdict;
   readonly next: readonly PlaceForecast[];
+  /** Readings that the leading repair does not explain, counted from 0. */
+  readonly conflicts: readonly number[];
   /** The wirings that carry 99 % of the belief, likeliest first. */
   readonly circuits: readonly BelievedWiring[];
 }
@@ -86,7 +89,7 @@ interface Standing {
   readonly repair: Repair;
   readonly p: number;
   readonly measured: boolean;
-  /** The wirings that carry more than the shop's bar leaves over. */
+  /** The wirings whose share is larger than what the shop's bar allows a verdict to be wrong. */
   readonly likely: readonly BelievedCandidate[];
   /** It holds under each of them. */
   readonly holds: boolean;
@@ -95,6 +98,8 @@ interface Standing {
   readonly proved: boolean;
   /** The tests that its proof still needs. */
   readonly missing: readonly PlaceTest[];
+  /** Readings it does not explain under a likely wiring, counted from 0. */
+  readonly disputed: readonly number[];
 }
 
 function standingOf(
@@ -118,6 +123,7 @@ function standingOf(
     otherwise: likely.find((own, place) => place > 0 && leadingUnder(own) !== repair) ?? null,
     proved: proofs.length > 0 && proofs.every(({ complete }) => complete),
     missing: proofs.flatMap((own) => own.missing),
+    disputed: [...new Set(proofs.flatMap((own) => own.disputed))].sort((a, b) => a - b),
   };
 }
 
@@ -138,18 +144,34 @@ function becauseOf(belief: WiringBelief, standing: Standing, bar: number): Wirin
   ];
 }
 
+/** Number of suspects that are compared with each other; the rest are too unlikely to matter. */
+const groupedSuspects = 12;
+
+/** Suspects with their groups. */
+function grouped(
+  suspects: readonly PlaceSuspect[],
+  forecasts: PlaceForecasts,
+  tests: readonly PlaceTest[],
+): GroupedSuspect[] {
+  const compared = suspects.slice(0, groupedSuspects).flatMap(({ variant }) => variant ?? []);
+  const groups = forecasts.groups(compared, tests);
+  return suspects.map((own, place) => {
+    const at = own.variant === null ? -1 : compared.indexOf(own.variant);
+    return { ...own, group: groups[at] ?? groupedSuspects + place + 1 };
+  });
+}
+
 /** The tests worth taking, the best for its minutes first. */
 function weighedTests(
   forecasts: PlaceForecasts,
-  labels: ReadonlyMap<string, readonly string[]>,
+  tests: readonly PlaceTest[],
   readings: readonly PlaceReading[],
-  tools: readonly Tool[],
 ): PlaceForecast[] {
   // What the customer tells of a speed is checked once, at one speed; the rest of the complaint is believed.
   const known = readings.some(isMeasured) ? readings : readings.filter(isMeasured);
   const taken = new Set(known.map(keyOfPlaceReading));
-  return placeTests(forecasts.candidates(), labels)
-    .filter((test) => isWithin(test, tools) && !taken.has(placeTestKey(test)))
+  return tests
+    .filter((test) => !taken.has(placeTestKey(test)))
     .map((test) => forecasts.of(test))
     .filter(({ bits, wiringBits }) => bits + wiringWorth * wiringBits >= leastBits)
     .sort((a, b) => worth(b) - worth(a));
@@ -184,8 +206,9 @@ function firstTests(
 }
 
 /**
- * Diagnoses a vehicle whose diagram nobody has: which repair, under which wirings, and what to test next. A repair is
- * confirmed only if it holds, with its proof, under every wiring that carries more than the shop's bar leaves over.
+ * Diagnoses a vehicle whose diagram nobody has: which repair, under which wirings, and what to test next. A wiring
+ * matters if its share of the belief is larger than what the shop's bar allows a verdict to be wrong. A repair is
+ * confirmed only if it holds, and is proved, under every wiring that matters.
  */
 export function diagnoseWiring(
   seen: SeenCar,
@@ -197,15 +220,13 @@ export function diagnoseWiring(
   const { settledBar } = costs;
   const tools = options.tools ?? allTools;
   const belief = believeWiring(seen, readings, cache);
-  const labels = labelsMet(
-    belief.candidates.flatMap(({ candidate, compiled }) =>
-      readings.flatMap((reading) => piecesOf(candidate, compiled.netlist, reading)),
-    ),
-  );
+  const labels = labelsMet(readings);
   const forecasts = new PlaceForecasts(belief, labels);
-  const weighed = weighedTests(forecasts, labels, readings, tools);
+  const tests = placeTests(forecasts.candidates(), labels).filter((test) => isWithin(test, tools));
+  const weighed = weighedTests(forecasts, tests, readings);
   const standing = standingOf(belief, readings, tools, settledBar);
   const { repair, p, measured, holds, proved } = standing;
+  const replace = placesOf(repair);
   const first = firstTests(standing, weighed, forecasts, readings, settledBar);
   const firstKeys = new Set(first.map(({ test }) => placeTestKey(test)));
   const fitNowMinor = bestMinor(belief.repairs, costs);
@@ -213,12 +234,13 @@ export function diagnoseWiring(
   const pays = testMoreMinor !== null && testMoreMinor < fitNowMinor;
   const isSettled = measured && p >= settledBar && holds && proved;
   return {
-    suspects: suspectsOf(belief),
+    suspects: grouped(suspectsOf(belief), forecasts, tests),
     parts: partsOf(belief),
     verdict: {
       state: isSettled ? "settled" : pays || first.length > 0 || !measured ? "open" : "best-guess",
-      replace: placesOf(repair),
+      replace,
       p,
+      killedBy: replace.length > 1 ? (replace[0] ?? null) : null,
       fitNowMinor,
       testMoreMinor,
       because: becauseOf(belief, standing, settledBar),
@@ -228,6 +250,7 @@ export function diagnoseWiring(
       0,
       options.looks ?? defaultLooks,
     ),
+    conflicts: standing.disputed,
     circuits: namedWirings(belief),
   };
 }

@@ -1,7 +1,7 @@
 import type { Connector, Wire } from "../circuit/circuit";
 import type { Part } from "../circuit/parts/index";
-import type { Candidate, PinRole } from "./candidate";
-import type { PlugPlace, RepairPlace } from "./place";
+import type { PinRole, PlacedCircuit } from "./candidate";
+import type { PartPlace, PlugPlace, RepairPlace } from "./place";
 
 /** The side of the motor, or of the control, that a wire belongs to. */
 export type Side = "feed" | "ground" | "command";
@@ -18,11 +18,11 @@ export class Harness {
   readonly connectors: Connector[] = [];
   readonly wires: SidedWire[] = [];
   readonly places = new Map<string, RepairPlace>();
-  readonly byPlace = new Map<string, string>();
+  readonly byPlace = new Map<PartPlace, string>();
   private readonly plugPlaces = new Map<PlugPlace, string>();
   private readonly roles = new Map<string, { readonly role: string; readonly heavy: boolean }>();
 
-  add(part: Part, place: RepairPlace, at?: string): string {
+  add(part: Part, place: RepairPlace, at?: PartPlace): string {
     this.parts.push(part);
     this.places.set(part.id, place);
     if (at) this.byPlace.set(at, part.id);
@@ -50,7 +50,7 @@ export class Harness {
   }
 
   /** The pins of each plug, with the wire that ends on each. */
-  plugs(): Candidate["plugs"] {
+  plugs(): PlacedCircuit["plugs"] {
     const made = new Map<PlugPlace, { connector: string; pins: PinRole[] }>();
     for (const [place, connector] of this.plugPlaces) {
       const own = this.connectors.find(({ id }) => id === connector);

@@ -1,8 +1,8 @@
 import type { Reading } from "../predict/reading";
 import type { Netlist } from "../solve/netlist/netlist";
 import { operatingPoint } from "../solve/operatingPoint";
-import type { Candidate, PinRole } from "./candidate";
-import { type PlugPlace, plugPlaces } from "./place";
+import type { PinRole, PlacedCircuit } from "./candidate";
+import { type Place, type PlugPlace, plugPlaces } from "./place";
 import type { PlaceReading } from "./placeReading";
 
 /** A labelled pin of a plug. */
@@ -32,13 +32,13 @@ export type Piece =
   /** A wire seen at a plug. */
   | { readonly kind: "wire"; readonly of: LabelledPin; readonly heavy: boolean }
   /** A place the vehicle has or has not, against the candidate. */
-  | { readonly kind: "there"; readonly place: string; readonly seen: boolean; readonly has: boolean };
+  | { readonly kind: "there"; readonly place: Place; readonly seen: boolean; readonly has: boolean };
 
 const isPlug = (place: string): place is PlugPlace => plugPlaces.some((own) => own === place);
 
 /** The set-up and what is told of the time, as a candidate's circuit has them. */
 function setupOf(
-  { circuit }: Candidate,
+  { circuit }: PlacedCircuit,
   reading: PlaceReading,
 ): Pick<Reading, "key" | "engine" | "setting" | "heard" | "state" | "temperature" | "minutesIn"> {
   const { key, engine, setting, heard, state, temperature, minutesIn } = reading;
@@ -63,20 +63,20 @@ function signed(netlist: Netlist, wire: string, amps: number): number {
 }
 
 /** A reading as one candidate understands it, in pieces. */
-export function piecesOf(candidate: Candidate, netlist: Netlist, reading: PlaceReading): Piece[] {
+export function piecesOf(candidate: PlacedCircuit, netlist: Netlist, reading: PlaceReading): Piece[] {
   const setup = setupOf(candidate, reading);
   const { plugs, parts } = candidate;
   const { id: battery } = netlist.battery;
   const post = (name: "ground" | "feed"): string => (name === "ground" ? `${battery}.-` : `${battery}.+`);
-  const partAt = (place: string): string | null =>
+  const partAt = (place: Place): string | null =>
     isPlug(place)
       ? (plugs.get(place)?.connector ?? null)
       : place === "grounds"
         ? (candidate.grounds[0] ?? null)
         : (parts.get(place) ?? null);
-  const has = (place: string): boolean =>
+  const has = (place: Place): boolean =>
     place === "fuses" ? candidate.fuses.length > 0 : partAt(place) !== null;
-  const there = (place: string): Piece => ({ kind: "there", place, seen: true, has: has(place) });
+  const there = (place: Place): Piece => ({ kind: "there", place, seen: true, has: has(place) });
   if ("absent" in reading) return [{ kind: "there", place: reading.at, seen: false, has: has(reading.at) }];
   /** Readings of each label at a plug. */
   const pins = <V>(
@@ -94,7 +94,7 @@ export function piecesOf(candidate: Candidate, netlist: Netlist, reading: PlaceR
         )
       : [there(place)];
   /** A reading of a part at a place. */
-  const atPart = (place: string, made: (part: string) => Reading): Piece[] => {
+  const atPart = (place: Place, made: (part: string) => Reading): Piece[] => {
     const part = partAt(place);
     return part ? [{ kind: "plain", reading: made(part) }] : place === "fuses" ? [] : [there(place)];
   };
@@ -121,7 +121,7 @@ export function piecesOf(candidate: Candidate, netlist: Netlist, reading: PlaceR
             },
           }),
         );
-      const clip = post(reading.clip ?? "ground");
+      const clip = post(reading.clip);
       return pins(reading.at, reading.seen, (probe, seen) => ({
         test: "light",
         ...setup,
@@ -138,7 +138,7 @@ export function piecesOf(candidate: Candidate, netlist: Netlist, reading: PlaceR
             : { test: "volts", ...setup, red: post("feed"), black: point, volts },
         );
       const { volts } = reading;
-      return joined(candidate, [reading.red, reading.black], ([red, black]) =>
+      return joined(candidate, post, [reading.red, reading.black], ([red, black]) =>
         red && black ? { test: "volts", ...setup, red, black, volts } : null,
       );
     }
@@ -171,7 +171,8 @@ export function piecesOf(candidate: Candidate, netlist: Netlist, reading: PlaceR
     }
     case "amps": {
       const [place, label = ""] = reading.around.split(":");
-      if (!place || !isPlug(place) || !has(place)) return place ? [there(place)] : [];
+      if (!place || !isPlug(place)) return [];
+      if (!has(place)) return [there(place)];
       return [
         {
           kind: "pin",
@@ -255,7 +256,8 @@ export function piecesOf(candidate: Candidate, netlist: Netlist, reading: PlaceR
 
 /** A reading between two ends, each a labelled pin or a battery post. */
 function joined(
-  { plugs }: Candidate,
+  { plugs }: PlacedCircuit,
+  post: (name: "ground" | "feed") => string,
   ends: readonly string[],
   made: (points: readonly (string | null)[]) => Reading | null,
 ): Piece[] {
@@ -268,9 +270,7 @@ function joined(
   if (missing) return [{ kind: "there", place: missing.place, seen: true, has: false }];
   const points = (meanings: readonly Meaning[]): (string | null)[] => {
     let next = 0;
-    return own.map((end) =>
-      end === "ground" ? "G1.-" : end === "feed" ? "G1.+" : (meanings[next++]?.pin?.point ?? null),
-    );
+    return own.map((end) => (typeof end === "string" ? post(end) : (meanings[next++]?.pin?.point ?? null)));
   };
   const [only] = of;
   if (of.length === 1 && only)

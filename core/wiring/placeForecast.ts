@@ -1,10 +1,11 @@
+import { entropyAfter, entropyBits } from "../diagnose/belief/entropy";
 import { notListed, type Repair } from "../fault/repair";
 import { observationOf } from "../predict/observations/index";
-import type { Test } from "../predict/reading";
+import { type Test, testOf } from "../predict/reading";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import type { LabelledPin, Meaning } from "./piece";
 import { piecesOf } from "./piece";
-import { concreteTests, freshLabels, type PlaceTest, placeTestMinutes, withAnyResult } from "./placeTest";
+import { concreteReadings, freshLabels, type PlaceTest, placeTestMinutes, withAnyResult } from "./placeTest";
 import { meaningOf } from "./weighedCandidate";
 import type { BelievedCandidate, WiringBelief } from "./wiringBelief";
 
@@ -76,6 +77,8 @@ function shownOn(
   const place = "at" in test ? test.at : undefined;
   const pins = place === "fuses" ? candidate.fuses.length : pinsAt(own, place);
   const labels = met.length > 0 ? met : freshLabels(pins);
+  // What their colours are says nothing of what is wrong.
+  if (test.test === "wires") return candidate.plugs.has(test.at) ? () => `${labels.length} wires` : null;
   const reading = withAnyResult(test, labels);
   const pieces = piecesOf(candidate, compiled.netlist, reading);
   if (pieces.some(({ kind }) => kind === "there")) return null;
@@ -85,7 +88,9 @@ function shownOn(
     return { pin, fuse: of.place === "fuses" ? (candidate.fuses[at] ?? null) : null };
   };
   const meaning = (of: LabelledPin): Meaning => (met.length > 0 ? meaningOf(meanings, of) : fresh(of));
-  const shown = pieces.map((piece) => concreteTests(piece, meaning).map((one) => shownBy(compiled, one)));
+  const shown = pieces.map((piece) =>
+    concreteReadings(piece, meaning).map((one) => shownBy(compiled, testOf(one))),
+  );
   return (variant) => {
     const words = shown.map((own) => own.map((of) => of(variant)).join("/"));
     // Pins that nobody has named yet can come in any order.
@@ -96,11 +101,9 @@ function shownOn(
 const pinsAt = ({ candidate }: BelievedCandidate, place: string | undefined): number =>
   [...candidate.plugs].find(([own]) => own === place)?.[1].pins.length ?? 0;
 
-const entropy = (shares: Iterable<number>): number => {
-  let sum = 0;
-  for (const p of shares) if (p > 0) sum -= p * Math.log2(p);
-  return sum;
-};
+/** The place whose labels a test reads. */
+const placeOfLabels = (test: PlaceTest): string =>
+  "at" in test && test.at ? test.at : "around" in test || "red" in test ? "motor-plug" : "";
 
 const add = <K>(to: Map<K, number>, key: K, p: number): void => {
   to.set(key, (to.get(key) ?? 0) + p);
@@ -146,9 +149,30 @@ export class PlaceForecasts {
     return this.likely;
   }
 
+  /**
+   * The groups of some suspects, by number from 1: those that none of the tests tells apart under the likeliest wiring
+   * share one.
+   * @param variants of the likeliest wiring
+   */
+  groups(variants: readonly number[], tests: readonly PlaceTest[]): number[] {
+    const [own] = this.likely;
+    const shown = own ? tests.flatMap((test) => shownOn(own, test, this.labelsFor(test)) ?? []) : [];
+    const met = new Map<string, number>();
+    return variants.map((variant) => {
+      const key = JSON.stringify(shown.map((of) => of(variant)));
+      const group = met.get(key) ?? met.size + 1;
+      met.set(key, group);
+      return group;
+    });
+  }
+
+  private labelsFor(test: PlaceTest): readonly string[] {
+    return this.labels.get(placeOfLabels(test)) ?? [];
+  }
+
   of(test: PlaceTest): PlaceForecast {
-    const place = "at" in test && test.at ? test.at : "around" in test || "red" in test ? "motor-plug" : "";
-    const met = this.labels.get(place) ?? [];
+    const place = placeOfLabels(test);
+    const met = this.labelsFor(test);
     const shown = new Map(this.likely.map((own) => [own, shownOn(own, test, met)]));
     const outcomes = new Map<
       string,
@@ -168,23 +192,28 @@ export class PlaceForecasts {
       add(repairs, repair, share);
       add(wirings, own, share);
     }
-    const total = (of: ReadonlyMap<unknown, number>): number =>
-      [...of.values()].reduce((sum, p) => sum + p, 0);
-    const after = <K>(
-      of: (left: { repairs: Map<Repair, number>; wirings: Map<BelievedCandidate, number> }) => Map<K, number>,
+    const told = <K>(
+      before: ReadonlyMap<K, number>,
+      after: (left: {
+        repairs: Map<Repair, number>;
+        wirings: Map<BelievedCandidate, number>;
+      }) => Map<K, number>,
     ): number =>
-      [...outcomes.values()].reduce((sum, left) => {
-        const p = total(of(left));
-        return sum + p * entropy([...of(left).values()].map((own) => own / p));
-      }, 0);
+      (1 - otherwise) *
+      (entropyBits([...before.values()]) -
+        entropyAfter([...outcomes.values()].map((left) => [...after(left).values()])));
     const pins = this.likely[0] ? Math.max(met.length, pinsAt(this.likely[0], place)) : 0;
     return {
       test,
       minutes: placeTestMinutes(test, place === "fuses" ? 3 : pins),
-      bits: (1 - otherwise) * (entropy(repairs.values()) - after(({ repairs: own }) => own)),
-      wiringBits: (1 - otherwise) * (entropy(wirings.values()) - after(({ wirings: own }) => own)),
+      bits: told(repairs, (left) => left.repairs),
+      wiringBits: told(wirings, (left) => left.wirings),
       outcomes: [...outcomes]
-        .map(([seen, left]) => ({ seen, p: total(left.repairs), repairs: left.repairs }))
+        .map(([seen, left]) => ({
+          seen,
+          p: [...left.repairs.values()].reduce((sum, own) => sum + own, 0),
+          repairs: left.repairs,
+        }))
         .sort((a, b) => b.p - a.p),
     };
   }

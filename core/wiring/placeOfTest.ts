@@ -54,7 +54,8 @@ function testOn(candidate: Candidate, meanings: Meanings, test: Test): PlaceTest
     case "light": {
       const [probe, clip] = [found(candidate, test.probe), found(candidate, test.clip)];
       if (!plugged || clip?.kind !== "post") return null;
-      if (probe?.kind === "fuse") return clip.post === "ground" ? { test: "light", at: "fuses" } : null;
+      if (probe?.kind === "fuse")
+        return clip.post === "ground" ? { test: "light", at: "fuses", clip: "ground" } : null;
       return probe?.kind === "pin" ? { test: "light", at: probe.place, clip: clip.post } : null;
     }
     case "volts": {
@@ -89,17 +90,17 @@ function testOn(candidate: Candidate, meanings: Meanings, test: Test): PlaceTest
       return { test: "amps", around: pinName(pin.place, pin.point) ?? `${pin.place}:a` };
     }
     case "airflow": {
-      if (plugged) return { test: "airflow", ...(test.at === "M2" ? { at: "motor-2" } : {}) };
+      if (plugged)
+        return { test: "airflow", ...(test.at && motorAt(test.at) === "motor-2" ? { at: "motor-2" } : {}) };
       return test.bridged?.every(([one]) => one.startsWith("G1.")) && test.bridged.length === 2
         ? { test: "airflow", leads: true }
         : null;
     }
     case "lampload":
-      return test.lampFor === "M1"
-        ? { test: "lampload", lampFor: "motor-plug" }
-        : test.lampFor === "M2"
-          ? { test: "lampload", lampFor: "motor-plug-2" }
-          : null;
+      if (candidate.parts.get("motor") === test.lampFor) return { test: "lampload", lampFor: "motor-plug" };
+      return candidate.parts.get("motor-2") === test.lampFor
+        ? { test: "lampload", lampFor: "motor-plug-2" }
+        : null;
     case "look":
     case "tap": {
       const place = placeOf(candidate, test.at);

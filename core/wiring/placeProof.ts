@@ -8,6 +8,7 @@ import { piecesOf } from "./piece";
 import { placeTestFor } from "./placeOfTest";
 import type { PlaceReading } from "./placeReading";
 import { concreteReadings, type PlaceTest } from "./placeTest";
+import { type Meanings, meaningOf } from "./weighedCandidate";
 import type { BelievedCandidate } from "./wiringBelief";
 
 /** What proves a repair under one wiring. */
@@ -15,23 +16,35 @@ interface ProofUnder {
   readonly complete: boolean;
   /** The tests to take first: those that a reading contradicts again, then those the proof still needs. */
   readonly missing: readonly PlaceTest[];
+  /** Readings it does not explain, counted from 0. */
+  readonly disputed: readonly number[];
 }
 
 /** A reading contradicts a fault that makes it this much less likely than a mistake would (judgement). */
 const contradicts = 0.2;
 
+/** A reading as a candidate understands it, and its place among the readings of the vehicle. */
+interface Understood {
+  readonly reading: Reading;
+  readonly from: number;
+}
+
 /** The readings that a fault does not explain. */
 function unexplained(
   { compiled }: BelievedCandidate,
   variant: number,
-  readings: readonly Reading[],
-): Reading[] {
+  understood: readonly Understood[],
+): Understood[] {
   const samples = compiled.samples.length;
-  return scoreReadings(compiled, readings).flatMap(({ odds, blind }, index) => {
+  const scores = scoreReadings(
+    compiled,
+    understood.map(({ reading }) => reading),
+  );
+  return understood.filter((_, index) => {
+    const { odds, blind } = scores[index] ?? { odds: [], blind: 0 };
     let sum = 0;
-    for (let sample = 0; sample < samples; sample++) sum += odds[variant * samples + sample] as number;
-    const reading = readings[index];
-    return reading && sum / samples < contradicts * blind ? [reading] : [];
+    for (let sample = 0; sample < samples; sample++) sum += odds[variant * samples + sample] ?? 0;
+    return sum / samples < contradicts * blind;
   });
 }
 
@@ -43,23 +56,27 @@ export function proofUnder(
   tools: readonly Tool[],
 ): ProofUnder {
   const { candidate, compiled, states, variants } = own;
-  const meanings = states[0]?.meanings ?? new Map();
-  const concrete: Reading[] = readings.flatMap((reading) =>
-    piecesOf(candidate, compiled.netlist, reading).flatMap((piece) => concreteReadings(piece, meanings)),
+  const meanings: Meanings = states[0]?.meanings ?? new Map();
+  const understood = readings.flatMap((reading, from) =>
+    piecesOf(candidate, compiled.netlist, reading)
+      .flatMap((piece) => concreteReadings(piece, (of) => meaningOf(meanings, of)))
+      .map((concrete): Understood => ({ reading: concrete, from })),
   );
   let likeliest = -1;
-  own.repairs.forEach((other, variant) => {
+  for (const [variant, other] of own.repairs.entries())
     if (other === repair && (likeliest < 0 || (variants[variant] ?? 0) > (variants[likeliest] ?? 0)))
       likeliest = variant;
-  });
   const variant = compiled.variants[likeliest];
-  if (!variant) return { complete: false, missing: [] };
-  const disputed = unexplained(own, likeliest, concrete);
+  if (!variant) return { complete: false, missing: [], disputed: [] };
+  const disputed = unexplained(own, likeliest, understood);
+  const concrete = understood.map(({ reading }) => reading);
   const proof = proofOf(compiled, believe(compiled, concrete), variant.repair, tools);
   return {
     complete: proof.complete && disputed.length === 0,
-    missing: [...disputed.map(testOf), ...proof.missing.map(({ look }) => look)].flatMap(
-      (test) => placeTestFor(candidate, meanings, test) ?? [],
-    ),
+    missing: [
+      ...disputed.map(({ reading }) => testOf(reading)),
+      ...proof.missing.map(({ look }) => look),
+    ].flatMap((test) => placeTestFor(candidate, meanings, test) ?? []),
+    disputed: disputed.map(({ from }) => from),
   };
 }

@@ -27,6 +27,10 @@ const pinOrPost = z
     error: "expected ground, feed or a labelled pin such as motor-plug:a",
   });
 
+const pinOfPlug = z.string().regex(new RegExp(`^(${plugPlaces.join("|")}):[a-z][a-z0-9]{0,3}$`), {
+  error: "expected a labelled pin such as motor-plug:a",
+});
+
 const common = {
   key: z.enum(["off", "acc", "run"]).optional(),
   engine: z.boolean().optional(),
@@ -78,7 +82,7 @@ export const placeReadingSchema = z.union([
     test: z.literal("light"),
     ...common,
     at: z.literal("fuses"),
-    clip: z.literal("ground").optional(),
+    clip: z.literal("ground").default("ground"),
     seen: labelled(z.enum(fuseStates)),
   }),
   z.strictObject({
@@ -100,7 +104,7 @@ export const placeReadingSchema = z.union([
   z.strictObject({
     test: z.literal("amps"),
     ...common,
-    around: pinOrPost,
+    around: pinOfPlug,
     amps: z.number().min(-10_000).max(10_000),
   }),
   z.strictObject({

@@ -10,17 +10,33 @@ export interface PlaceSuspect {
   readonly p: number;
   /** Number of likely wirings under which it is likely too. */
   readonly wirings: number;
+  /** Its likeliest variant under the likeliest wiring; null if that wiring does not have it. */
+  readonly variant: number | null;
+}
+
+/** The same with the number of its group: suspects that no test tells apart share it. */
+export interface GroupedSuspect extends PlaceSuspect {
+  readonly group: number;
 }
 
 /** A wiring, and a fault under one, count as likely from this share on. */
 const likelyWiring = 0.01;
 const likelyFault = 0.005;
 
+/** A suspect while it is added up. */
+interface Counted {
+  readonly repair: Repair;
+  readonly modes: readonly string[];
+  p: number;
+  wirings: number;
+  variant: number | null;
+}
+
 /** Every fault by place, likeliest first. */
 export function suspectsOf({ candidates }: WiringBelief): PlaceSuspect[] {
-  const met = new Map<string, { repair: Repair; modes: readonly string[]; p: number; wirings: number }>();
+  const met = new Map<string, Counted>();
   let unknown = 0;
-  for (const { candidate, compiled, repairs, variants, unknown: own, p } of candidates) {
+  for (const [place, { candidate, compiled, repairs, variants, unknown: own, p }] of candidates.entries()) {
     unknown += p * own;
     const here = new Map<string, number>();
     compiled.variants.forEach(({ fault }, variant) => {
@@ -34,7 +50,10 @@ export function suspectsOf({ candidates }: WiringBelief): PlaceSuspect[] {
         modes: fault.names.map(({ mode }) => mode),
         p: 0,
         wirings: 0,
+        variant: null,
       };
+      if (place === 0 && (known.variant === null || share > (variants[known.variant] ?? 0)))
+        known.variant = variant;
       known.p += p * share;
       met.set(fullName, known);
     });
@@ -46,7 +65,7 @@ export function suspectsOf({ candidates }: WiringBelief): PlaceSuspect[] {
   }
   return [
     ...[...met].map(([fault, own]) => ({ fault, ...own })),
-    { fault: "unknown", repair: notListed, modes: [], p: unknown, wirings: 0 },
+    { fault: "unknown", repair: notListed, modes: [], p: unknown, wirings: 0, variant: null },
   ].sort((a, b) => b.p - a.p);
 }
 

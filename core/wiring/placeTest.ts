@@ -1,8 +1,8 @@
-import { type Reading, type Test, testOf } from "../predict/reading";
+import { contentKey, type Reading } from "../predict/reading";
 import type { LabelledPin, Meaning, Piece } from "./piece";
-import type { PlugPlace } from "./place";
+import { type PlugPlace, plugPlaces } from "./place";
 import { type PlaceReading, placeReadingSchema } from "./placeReading";
-import { type Meanings, meaningOf } from "./weighedCandidate";
+import type { Meanings } from "./weighedCandidate";
 
 type WithoutResult<R> = R extends { readonly absent: true }
   ? never
@@ -18,15 +18,12 @@ const notOfTest = [
   ...["heard", "state", "temperature", "minutesIn", "pattern"],
 ];
 
-const textOf = (entries: readonly [string, unknown][]): string =>
-  JSON.stringify([...entries].sort(([a], [b]) => (a < b ? -1 : 1)));
-
 /** A text that is equal for the same test by place. */
-export const placeTestKey = (test: PlaceTest): string => textOf(Object.entries(test));
+export const placeTestKey = (test: PlaceTest): string => contentKey(test);
 
 /** The same for the test of a reading. */
 export const keyOfPlaceReading = (reading: PlaceReading): string =>
-  textOf(Object.entries(reading).filter(([key]) => !notOfTest.includes(key)));
+  contentKey(Object.fromEntries(Object.entries(reading).filter(([key]) => !notOfTest.includes(key))));
 
 /** Minutes of a test by place: on the spot, and for each pin or fuse. */
 export function placeTestMinutes(test: PlaceTest, pins: number): number {
@@ -62,19 +59,34 @@ export function placeTestMinutes(test: PlaceTest, pins: number): number {
   }
 }
 
+/** The labelled pins and fuses that a reading names. */
+function labelsIn(reading: PlaceReading): LabelledPin[] {
+  if ("absent" in reading) return [];
+  const ends = [
+    ...("around" in reading ? [reading.around] : []),
+    ...("red" in reading ? [reading.red] : []),
+    ...("black" in reading ? [reading.black] : []),
+  ];
+  const named = ends.flatMap((end) => {
+    const [place, label] = end.split(":");
+    const plug = plugPlaces.find((own) => own === place);
+    return plug && label ? [{ place: plug, label }] : [];
+  });
+  const at =
+    "at" in reading ? [...plugPlaces, "fuses" as const].find((own) => own === reading.at) : undefined;
+  const values = Object.entries(reading).find(([, value]) => typeof value === "object" && value !== null);
+  const listed = at && values ? Object.keys(values[1]).map((label) => ({ place: at, label })) : [];
+  const from = at && "from" in reading ? [{ place: at, label: reading.from }] : [];
+  return [...named, ...from, ...listed];
+}
+
 /** The labels met so far at each place, in order. */
-export function labelsMet(pieces: readonly Piece[]): Map<LabelledPin["place"], string[]> {
+export function labelsMet(readings: readonly PlaceReading[]): Map<LabelledPin["place"], string[]> {
   const met = new Map<LabelledPin["place"], string[]>();
-  for (const piece of pieces) {
-    const own =
-      piece.kind === "pin" || piece.kind === "wire" ? [piece.of] : piece.kind === "pair" ? piece.of : [];
-    for (const { place, label } of own) {
-      const labels = met.get(place) ?? [];
-      if (!labels.includes(label)) labels.push(label);
-      met.set(place, labels);
-    }
+  for (const { place, label } of readings.flatMap(labelsIn)) {
+    const labels = met.get(place) ?? [];
+    if (!labels.includes(label)) met.set(place, [...labels, label].sort());
   }
-  for (const labels of met.values()) labels.sort();
   return met;
 }
 
@@ -125,23 +137,12 @@ export const withAnyResult = (test: PlaceTest, labels: readonly string[]): Place
   placeReadingSchema.parse({ ...test, ...anyResult(test, labels) });
 
 /** The concrete readings behind a piece, given what labels stand for. */
-export function concreteReadings(piece: Piece, meanings: Meanings): Reading[] {
+export function concreteReadings(piece: Piece, meaning: (of: LabelledPin) => Meaning): Reading[] {
   if (piece.kind === "plain") return [piece.reading];
-  if (piece.kind === "pin") return piece.read(meaningOf(meanings, piece.of));
-  if (piece.kind === "pair") {
-    const reading = piece.read(piece.of.map((of) => meaningOf(meanings, of)));
-    return reading ? [reading] : [];
-  }
-  return [];
-}
-
-/** The concrete test behind a piece, given what labels stand for; null where it has none. */
-export function concreteTests(piece: Piece, meaning: (of: LabelledPin) => Meaning): Test[] {
-  if (piece.kind === "plain") return [testOf(piece.reading)];
-  if (piece.kind === "pin") return piece.read(meaning(piece.of)).map(testOf);
+  if (piece.kind === "pin") return piece.read(meaning(piece.of));
   if (piece.kind === "pair") {
     const reading = piece.read(piece.of.map(meaning));
-    return reading ? [testOf(reading)] : [];
+    return reading ? [reading] : [];
   }
   return [];
 }

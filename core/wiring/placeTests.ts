@@ -70,10 +70,11 @@ export function placeTests(
         )
       : []),
     ...(has("pack-plug") ? [{ test: "ohms" as const, at: "pack-plug" as const, from: from ?? "a" }] : []),
-    { test: "light", at: "fuses", ...strongest },
+    { test: "light", at: "fuses", clip: "ground", ...strongest },
     { test: "airflow", leads: true },
     ...live.map((setup): PlaceTest => ({ test: "lampload", lampFor: "motor-plug", ...setup })),
     { test: "amps", around: `motor-plug:${one ?? "a"}`, ...strongest },
+    ...[...plugs].map((at): PlaceTest => ({ test: "wires", at })),
     ...[...plugs].map((at): PlaceTest => ({ test: "look", at })),
     ...(["motor", "pack", "module"] as const)
       .filter((at) => parts.has(at))

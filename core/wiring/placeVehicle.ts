@@ -1,10 +1,13 @@
 import type { Chance } from "../chance/chance";
 import type { SimulatedVehicle } from "../practice/simulatedVehicle";
-import { type Reading, type Test, testOf } from "../predict/reading";
-import type { Candidate } from "./candidate";
+import { type Test, testOf } from "../predict/reading";
+import type { PlacedCircuit } from "./candidate";
 import { type LabelledPin, type Meaning, piecesOf } from "./piece";
 import { type fuseStates, type PlaceReading, placeReadingSchema } from "./placeReading";
-import { freshLabels, type PlaceTest, withAnyResult } from "./placeTest";
+import { concreteReadings, freshLabels, type PlaceTest, withAnyResult } from "./placeTest";
+
+/** A wire is called thick from this cross-section on, in mm² (judgement). */
+const thickFrom = 1.5;
 
 /** A simulated vehicle that answers tests by place, with the labels somebody gave its pins. */
 export class PlaceVehicle {
@@ -15,7 +18,7 @@ export class PlaceVehicle {
    * @param chance shuffles the labels
    */
   constructor(
-    private readonly places: Candidate,
+    private readonly places: PlacedCircuit,
     private readonly vehicle: Pick<SimulatedVehicle, "netlist" | "take">,
     chance: Chance,
   ) {
@@ -47,13 +50,6 @@ export class PlaceVehicle {
   answer(test: PlaceTest): PlaceReading {
     const place = "at" in test && test.at ? test.at : "around" in test || "red" in test ? "motor-plug" : "";
     const labels = this.labelsAt(place);
-    const isThere =
-      labels.length > 0 ||
-      this.places.parts.has(place) ||
-      place === "" ||
-      place === "motor" ||
-      place === "grounds";
-    if (!isThere) return placeReadingSchema.parse({ ...test, absent: true });
     const pieces = piecesOf(this.places, this.vehicle.netlist, withAnyResult(test, labels));
     const meaning = ({ place: own, label }: LabelledPin): Meaning =>
       this.labels.get(own)?.get(label) ?? { pin: null, fuse: null };
@@ -62,14 +58,12 @@ export class PlaceVehicle {
     let single: unknown;
     for (const piece of pieces) {
       if (piece.kind === "there") return placeReadingSchema.parse({ ...test, absent: true });
-      if (piece.kind === "wire") continue;
+      if (piece.kind === "wire") {
+        words[piece.of.label] = this.wireSeen(meaning(piece.of));
+        continue;
+      }
       const of = piece.kind === "plain" ? [] : piece.kind === "pin" ? [piece.of] : piece.of;
-      const asked: Reading[] =
-        piece.kind === "plain"
-          ? [piece.reading]
-          : piece.kind === "pin"
-            ? piece.read(meaning(piece.of))
-            : [piece.read(piece.of.map(meaning))].flatMap((own) => own ?? []);
+      const asked = concreteReadings(piece, meaning);
       const told = asked.map((reading) => this.read(testOf(reading)));
       figure = told[0]?.key ?? figure;
       const value = place === "fuses" ? fuseState(told.map(({ value: own }) => own)) : told[0]?.value;
@@ -78,6 +72,12 @@ export class PlaceVehicle {
     }
     const result = Object.keys(words).length > 0 ? words : single;
     return placeReadingSchema.parse({ ...test, [figure]: result });
+  }
+
+  /** The colour and size of a wire, as they are seen at a plug. */
+  private wireSeen({ pin }: Meaning): string {
+    const wire = this.places.circuit.wires.find(({ id }) => id === pin?.wire);
+    return `${wire?.colour ?? "BK"} ${(wire?.mm2 ?? 0) >= thickFrom ? "thick" : "thin"}`;
   }
 
   private read(test: Test): { key: string; value: unknown } {

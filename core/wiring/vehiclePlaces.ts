@@ -1,8 +1,9 @@
 import type { Circuit } from "../circuit/circuit";
 import type { Netlist } from "../solve/netlist/netlist";
 import { operatingPoint } from "../solve/operatingPoint";
-import type { Candidate, PinRole } from "./candidate";
-import type { PlugPlace, RepairPlace } from "./place";
+import type { PinRole, PlacedCircuit } from "./candidate";
+import { type PartPlace, type PlugPlace, partPlaces, type RepairPlace } from "./place";
+import type { SeenCar } from "./seenCar";
 
 /** A circuit with its settings by number: `0` is off, and the last is the strongest. */
 export function numberedSettings(circuit: Circuit): Circuit {
@@ -47,7 +48,7 @@ const groundShare = 0.5;
  * A whole circuit as it is found by somebody who has no diagram: its plugs, its parts and where each is repaired.
  * @param netlist of a circuit whose settings are numbers
  */
-export function vehiclePlaces(netlist: Netlist): Candidate {
+export function vehiclePlaces(netlist: Netlist): PlacedCircuit {
   const { circuit } = netlist;
   const top = circuit.settings.at(-1) ?? "0";
   const { volts, amps } = operatingPoint(netlist, { key: "run", setting: top }, []);
@@ -56,7 +57,7 @@ export function vehiclePlaces(netlist: Netlist): Candidate {
     (volts[point] ?? full) < groundShare * full ? "ground" : "feed";
   const motors = circuit.parts.filter(({ kind }) => kind === "motor").map(({ id }) => id);
   const repairPlace = new Map<string, RepairPlace>();
-  const parts = new Map<string, string>();
+  const parts = new Map<PartPlace, string>();
   for (const part of circuit.parts) {
     const { id, kind } = part;
     const place: RepairPlace =
@@ -68,7 +69,8 @@ export function vehiclePlaces(netlist: Netlist): Candidate {
           ? sideOf(`${id}.${part.kind === "inline" ? part.pins[0] : ""}a`)
           : (placeOfKind[kind] ?? "feed");
     repairPlace.set(id, place);
-    if (!parts.has(place)) parts.set(place, id);
+    const found = partPlaces.find((own) => own === place);
+    if (found && !parts.has(found)) parts.set(found, id);
   }
   const plugs = new Map<PlugPlace, { connector: string; pins: PinRole[] }>();
   for (const { id, pins } of circuit.connectors) {
@@ -103,10 +105,6 @@ export function vehiclePlaces(netlist: Netlist): Candidate {
   const ofKind = (kind: Circuit["parts"][number]["kind"]): string[] =>
     circuit.parts.flatMap((part) => (part.kind === kind ? [part.id] : []));
   return {
-    id: circuit.id,
-    title: circuit.title,
-    prior: 1,
-    facts: { switchedSide: "ground", relay: ofKind("relay").length > 0, drive: "resistor" },
     circuit,
     plugs,
     parts,
@@ -117,15 +115,15 @@ export function vehiclePlaces(netlist: Netlist): Candidate {
 }
 
 /** What can be seen of a vehicle without opening anything. */
-export function seenOf(circuit: Circuit) {
+export function seenOf(circuit: Circuit): SeenCar {
   const has = (kind: Circuit["parts"][number]["kind"]): boolean =>
     circuit.parts.some((part) => part.kind === kind);
   const motors = circuit.parts.filter(({ kind }) => kind === "motor").length;
   return {
-    controls: has("head") ? ("buttons" as const) : ("dial" as const),
+    controls: has("head") ? "buttons" : "dial",
     speeds: circuit.settings.length - 1,
-    speedPart: has("resistor") ? ("pack" as const) : ("module" as const),
-    blowers: motors > 1 ? (2 as const) : (1 as const),
+    speedPart: has("resistor") ? "pack" : "module",
+    blowers: motors > 1 ? 2 : 1,
     ...(circuit.steering ? { steering: circuit.steering } : {}),
   };
 }

@@ -28,10 +28,10 @@ export interface WeighedCandidate extends CompiledCandidate {
   readonly plain: readonly Reading[];
 }
 
-/**
- * Chances of a look at how a car is wired (judgements, no source): that somebody finds something the candidate does not
- * have, because another part was taken for it; that somebody does not find what is there, which a hidden relay is the
- * commonest case of; that a wire carrying the motor's current is called thick, and a signal wire thin.
+/*
+ * Chances that somebody misjudges how a car is wired (judgements, no source): that they report a part the candidate does
+ * not have, because they took another part for it; that they miss a part that is there, most often a hidden relay; that
+ * they call a wire that carries the motor's current thick, or a signal wire thick.
  */
 const foundAnyway = 0.01;
 const notFound = { relay: 0.3, usual: 0.03 } as const;

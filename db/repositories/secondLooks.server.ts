@@ -16,7 +16,7 @@ export interface StoredSecondLook {
 
 const columns = storedColumns.secondLooks;
 
-/** Counted closings with measurements, made before each line of work was asked for its fault, and not looked at again. */
+/** Counted closings with readings that did not ask for the fault of each line of work and have not been reviewed. */
 const waiting = `FROM closures k JOIN jobs j ON j.id = k.jobId
   WHERE k.counted = 1 AND j.deletedAt IS NULL AND json_extract(k.body, '$.findings') IS NULL
     AND NOT EXISTS (SELECT 1 FROM secondLooks s WHERE s.jobId = k.jobId)
