@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { placeComplaint } from "../core/testing/placeComplaint";
 import { fusedLeads } from "../core/testing/takenReadings";
 import { airway, onlyTop } from "./testing/airway";
 
@@ -19,14 +20,7 @@ describe("diagnose", () => {
       id: "van-9",
       seen: { controls: "dial", speeds: 4, speedPart: "pack", blowers: 1, steering: "left" },
       readings: [
-        ...["1", "2", "3"].map((setting) => ({
-          test: "airflow",
-          heard: true,
-          key: "run",
-          setting,
-          seen: "none",
-        })),
-        { test: "airflow", heard: true, key: "run", setting: "4", seen: "normal" },
+        ...placeComplaint(["none", "none", "none", "normal"]),
         {
           test: "light",
           at: "motor-plug",

@@ -3,6 +3,7 @@ import { chanceFrom } from "../chance/chance";
 import { faultFromId } from "../fault/fault";
 import { SimulatedVehicle } from "../practice/simulatedVehicle";
 import { usualWorld } from "../practice/world";
+import { placeComplaint } from "../testing/placeComplaint";
 import { netlistOf, shippedCircuit } from "../testing/shippedCircuit";
 import { CandidateCache } from "./compiledCandidate";
 import { diagnoseWiring } from "./diagnoseWiring";
@@ -41,13 +42,7 @@ describe("a vehicle without a diagram", () => {
   });
 
   test("nothing is confirmed on the complaint alone, and the first test says what to do at a place", () => {
-    const complaint: PlaceReading[] = (["none", "none", "none", "normal"] as const).map((seen, at) => ({
-      test: "airflow",
-      heard: true,
-      key: "run",
-      setting: String(at + 1),
-      seen,
-    }));
+    const complaint = placeComplaint(["none", "none", "none", "normal"]);
     const { verdict, next, circuits } = diagnoseWiring({ speeds: 4, speedPart: "pack" }, complaint, cache);
     expect(verdict.state).toBe("open");
     expect(verdict.because).toContainEqual({ kind: "complaint-only" });
@@ -105,5 +100,81 @@ describe("a control that may be on a data bus", () => {
     const accused = verdict.replace.some((place) => place === "module" || place === "panel");
     if (accused) expect(verdict.state).not.toBe("settled");
     expect(verdict.because).toContainEqual(expect.objectContaining({ kind: "may-be-bus" }));
+  });
+});
+
+describe("what comes back", () => {
+  const seen = { speeds: 4, speedPart: "pack" } as const;
+  const onlyTop = placeComplaint(["none", "none", "none", "normal"]);
+  const lampOff: PlaceReading = {
+    test: "light",
+    at: "motor-plug",
+    clip: "ground",
+    key: "run",
+    setting: "0",
+    seen: { a: "bright", b: "bright" },
+  };
+  const sum = (of: readonly { p: number }[]): number => of.reduce((all, { p }) => all + p, 0);
+
+  test("suspects sum to 1 and are named by place; suspects that no test parts share a group", () => {
+    const { suspects, parts } = diagnoseWiring(seen, onlyTop, cache);
+    expect(sum(suspects)).toBeCloseTo(1, 6);
+    expect(suspects.map(({ fault }) => fault)).toContain("unknown");
+    expect(parts[0]?.part).toBe("pack");
+    for (const { fault } of suspects.slice(0, 20))
+      expect(fault).toMatch(/^(unknown|[a-z-]+:[a-z-]+(\+[a-z-]+:[a-z-]+)?)$/);
+    const [first] = suspects;
+    expect(first?.group).toBe(1);
+    expect(first?.wirings).toBeGreaterThan(3);
+  });
+
+  test("a cause and its victim are both to be repaired, and the cause is named", () => {
+    // A motor that is stiff by hand and a pack with an open element: one burnt the other (common practice, no source).
+    const readings: PlaceReading[] = [
+      ...onlyTop,
+      lampOff,
+      { test: "ohms", at: "pack-plug", from: "a", ohms: { b: null, c: null, d: null } },
+      { test: "spin", at: "motor", seen: "stiff" },
+      { test: "airflow", leads: true, seen: "weak" },
+      { test: "amps", around: "motor-plug:a", key: "run", setting: "4", amps: 27 },
+    ];
+    const { verdict } = diagnoseWiring(seen, readings, cache);
+    expect(verdict.replace).toEqual(["motor", "pack"]);
+    expect(verdict.killedBy).toBe("motor");
+  });
+
+  test("a reading that the leading repair does not explain is named, and keeps the verdict open", () => {
+    // The pack is open between all its pins, and yet somebody writes down that a lower speed blows.
+    const readings: PlaceReading[] = [
+      ...onlyTop,
+      lampOff,
+      { test: "look", at: "pack", seen: "melted" },
+      { test: "ohms", at: "pack-plug", from: "a", ohms: { b: null, c: null, d: null } },
+      { test: "airflow", key: "run", setting: "2", seen: "normal" },
+    ];
+    const { verdict, conflicts } = diagnoseWiring(seen, readings, cache);
+    expect(verdict.replace).toContain("pack");
+    expect(conflicts).toEqual([readings.length - 1]);
+    expect(verdict.state).not.toBe("settled");
+    const { conflicts: none } = diagnoseWiring(seen, readings.slice(0, -1), cache);
+    expect(none).toEqual([]);
+  });
+
+  test("tests need the tools at hand, and what was taken is not asked for again", () => {
+    const { next } = diagnoseWiring(seen, [...onlyTop, lampOff], cache, { tools: ["test-light"], looks: 60 });
+    const names = new Set(next.map(({ test: own }) => own.test));
+    for (const other of ["volts", "ohms", "amps", "lampload"]) expect(names).not.toContain(other);
+    expect(next.map(({ test: own }) => JSON.stringify(own))).not.toContain(
+      JSON.stringify({ test: "light", at: "motor-plug", clip: "ground", key: "run", setting: "0" }),
+    );
+  });
+
+  test("a comeback that costs nothing makes testing worth less", () => {
+    const costs = { hourMinor: 9000, settledBar: 0.95 };
+    const dear = diagnoseWiring(seen, onlyTop, cache, { costs: { ...costs, comebackMinor: 90_000 } }).verdict;
+    const cheap = diagnoseWiring(seen, onlyTop, cache, { costs: { ...costs, comebackMinor: 0 } }).verdict;
+    expect(dear.fitNowMinor).toBeGreaterThan(cheap.fitNowMinor);
+    expect((dear.testMoreMinor ?? 0) < dear.fitNowMinor).toBe(true);
+    expect((cheap.testMoreMinor ?? 0) < cheap.fitNowMinor).toBe(false);
   });
 });

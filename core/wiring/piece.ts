@@ -77,7 +77,10 @@ export function piecesOf(candidate: PlacedCircuit, netlist: Netlist, reading: Pl
   const has = (place: Place): boolean =>
     place === "fuses" ? candidate.fuses.length > 0 : partAt(place) !== null;
   const there = (place: Place): Piece => ({ kind: "there", place, seen: true, has: has(place) });
-  if ("absent" in reading) return [{ kind: "there", place: reading.at, seen: false, has: has(reading.at) }];
+  if ("absent" in reading) {
+    const place = "at" in reading ? reading.at : reading.lampFor;
+    return [{ kind: "there", place, seen: false, has: has(place) }];
+  }
   /** Readings of each label at a plug. */
   const pins = <V>(
     place: PlugPlace,

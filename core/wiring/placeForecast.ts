@@ -29,7 +29,7 @@ export interface PlaceForecast {
 
 /** Belief in the wirings whose forecasts are computed, and in a fault that is forecast. */
 const believedShare = 0.97;
-const mostCandidates = 6;
+const mostCandidates = 12;
 const leastVariant = 0.0005;
 /** Share of readings that show something else than the likeliest (judgement, no source). */
 const otherwise = 0.06;

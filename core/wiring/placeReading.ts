@@ -60,17 +60,30 @@ export const placeTestNames = [
   ...["history", "tap", "swap", "ripple"],
 ] as const;
 
+/** A second motor's plug that the vehicle does not have, asked for with the load lamp. */
+const absentPlug = z.strictObject({
+  test: z.literal("lampload"),
+  ...common,
+  lampFor: z.enum(["motor-plug", "motor-plug-2"]),
+  absent: z.literal(true),
+});
+
 /** What the vehicle does not have. */
 const absent = z.strictObject({
-  test: z.enum(["light", "volts", "ohms", "wires", "look", "spin", "tap", "swap", "lampload"]),
+  test: z.enum(["light", "volts", "ohms", "wires", "look", "spin", "tap", "swap"]),
   ...common,
   at: anyPlace,
+  clip: post.optional(),
+  red: post.optional(),
+  black: post.optional(),
+  from: label.optional(),
   absent: z.literal(true),
 });
 
 /** Readings by place, as they are taken on a vehicle without a diagram (docs/formats). */
 export const placeReadingSchema = z.union([
   absent,
+  absentPlug,
   z.strictObject({
     test: z.literal("light"),
     ...common,

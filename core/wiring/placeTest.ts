@@ -74,8 +74,8 @@ function labelsIn(reading: PlaceReading): LabelledPin[] {
   });
   const at =
     "at" in reading ? [...plugPlaces, "fuses" as const].find((own) => own === reading.at) : undefined;
-  const values = Object.entries(reading).find(([, value]) => typeof value === "object" && value !== null);
-  const listed = at && values ? Object.keys(values[1]).map((label) => ({ place: at, label })) : [];
+  const values = Object.values<unknown>(reading).find((value) => typeof value === "object" && value !== null);
+  const listed = at && values ? Object.keys(values).map((label) => ({ place: at, label })) : [];
   const from = at && "from" in reading ? [{ place: at, label: reading.from }] : [];
   return [...named, ...from, ...listed];
 }

@@ -4,6 +4,7 @@ import { believe, slipMixed } from "../diagnose/belief/belief";
 import { scoreReading } from "../diagnose/belief/readingScore";
 import { repairText } from "../fault/repair";
 import type { Reading } from "../predict/reading";
+import { placeComplaint } from "../testing/placeComplaint";
 import { CandidateCache } from "./compiledCandidate";
 import type { PlaceReading } from "./placeReading";
 import type { SeenCar } from "./seenCar";
@@ -13,13 +14,7 @@ import { wiringPlans } from "./wiringPlan";
 
 const cache = new CandidateCache();
 const pack: SeenCar = { controls: "dial", speeds: 3, speedPart: "pack" };
-const complaint: PlaceReading[] = (["none", "none", "normal"] as const).map((seen, at) => ({
-  test: "airflow",
-  heard: true,
-  key: "run",
-  setting: String(at + 1),
-  seen,
-}));
+const complaint = placeComplaint(["none", "none", "normal"]);
 const motorPlug = (a: "bright" | "dark", b: "bright" | "dark"): PlaceReading => ({
   test: "light",
   at: "motor-plug",

@@ -1,6 +1,7 @@
 import { notListed, type Repair } from "../fault/repair";
 import type { CandidateCache } from "./compiledCandidate";
 import type { PlaceReading } from "./placeReading";
+import { labelsMet } from "./placeTest";
 import type { SeenCar } from "./seenCar";
 import { type WeighedCandidate, weighCandidate } from "./weighedCandidate";
 import { wiringPlans } from "./wiringPlan";
@@ -25,11 +26,11 @@ export interface WiringBelief {
 const highestSetting = (readings: readonly PlaceReading[]): number =>
   Math.max(0, ...readings.map(({ setting }) => Number(setting ?? 0)));
 
-/** Whether a reading was taken where the command can be. */
-const isAtCommand = (reading: PlaceReading): boolean =>
-  ("at" in reading && (reading.at === "module-plug" || reading.at === "panel-plug")) ||
-  ("red" in reading &&
-    [reading.red, "black" in reading ? reading.black : ""].some((end) => /^(module|panel)-/.test(end)));
+/** Whether a pin was read where the command can be. */
+function isCommandRead(readings: readonly PlaceReading[]): boolean {
+  const met = labelsMet(readings);
+  return met.has("module-plug") || met.has("panel-plug");
+}
 
 function believed(own: WeighedCandidate, p: number): BelievedCandidate {
   const count = own.compiled.variants.length;
@@ -60,7 +61,7 @@ export function believeWiring(
   cache: CandidateCache,
   onProgress: (share: number) => boolean = () => true,
 ): WiringBelief {
-  const plans = wiringPlans(seen, highestSetting(readings), readings.some(isAtCommand));
+  const plans = wiringPlans(seen, highestSetting(readings), isCommandRead(readings));
   const weighed: WeighedCandidate[] = [];
   for (const [index, plan] of plans.entries()) {
     weighed.push(weighCandidate(cache.compile(plan), readings));

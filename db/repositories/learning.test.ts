@@ -8,6 +8,7 @@ import { fittingsOf } from "./fittings.server";
 import { comebacksOf, deleteJob, findJob, partsFitted, reopen, repairFailed } from "./jobs.server";
 import { readingsOf } from "./readings.server";
 import { findRecords } from "./records.server";
+import { secondLooks, storeSecondLook, undoSecondLook } from "./secondLooks.server";
 
 useDemoShop();
 
@@ -39,6 +40,30 @@ describe("what the shop learns", () => {
     expect(await n("motor", "tight")).toBe(0);
     await setCounted(6, true);
     expect(await n("motor", "tight")).toBe(1);
+  });
+
+  test("a review changes what is counted and nothing that was written, once, until it is undone or the job closed again", async () => {
+    const before = { kind: "link", mode: "open", counted: true };
+    const after = { kind: "motor", mode: "tight", counted: true };
+    const start = await n("link", "open");
+    await closed(6);
+    await storeSecondLook(6, before, after, later(70));
+    expect([await n("link", "open"), await n("motor", "tight")]).toEqual([start, 1]);
+    expect((await closureOf(6))?.closure).toMatchObject({
+      fault: "R1.link:open",
+      found: closing().closure.found,
+    });
+    // Reviewed a second time by another tab, the first review stands.
+    await storeSecondLook(6, after, { ...after, counted: false }, later(71));
+    expect(await secondLooks()).toEqual([{ jobId: 6, before, after, undone: false }]);
+    await undoSecondLook(6, later(72));
+    expect([await n("link", "open"), await n("motor", "tight")]).toEqual([start + 1, 0]);
+    await undoSecondLook(6, null);
+    expect(await n("motor", "tight")).toBe(1);
+    await reopen(6, later(73));
+    expect(await secondLooks()).toEqual([]);
+    await closed(6);
+    expect([await n("link", "open"), await n("motor", "tight")]).toEqual([start + 1, 0]);
   });
 
   test("a guess is never counted: a cause outside the list, or a job excluded from learning", async () => {
