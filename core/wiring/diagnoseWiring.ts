@@ -3,14 +3,14 @@ import { defaultStoppingCosts, minutesMinor, type StoppingCosts } from "../money
 import { allTools, type Tool } from "../predict/observations/tool";
 import type { WiringFacts } from "./candidate";
 import type { CandidateCache } from "./compiledCandidate";
-import type { RepairPlace } from "./place";
+import type { Place, RepairPlace } from "./place";
 import { type PlaceForecast, PlaceForecasts } from "./placeForecast";
 import { proofUnder } from "./placeProof";
 import type { PlaceReading } from "./placeReading";
 import { bestMinor, heated, placesOf } from "./placeRepair";
 import { type GroupedSuspect, type PlaceSuspect, partsOf, suspectsOf } from "./placeSuspect";
 import { keyOfPlaceReading, labelsMet, type PlaceTest, placeTestKey } from "./placeTest";
-import { isWithin, placeTests } from "./placeTests";
+import { isWithin, placesOfTest, placeTests } from "./placeTests";
 import type { SeenCar } from "./seenCar";
 import { type BelievedCandidate, believeWiring, type WiringBelief } from "./wiringBelief";
 import {
@@ -65,6 +65,8 @@ export interface WiringDiagnosis {
 export interface WiringOptions {
   readonly tools?: readonly Tool[];
   readonly costs?: StoppingCosts;
+  /** Where nobody can get at on this vehicle: no test is proposed there. */
+  readonly outOfReach?: readonly Place[];
   /** How many next tests to return; 8 by default. */
   readonly looks?: number;
 }
@@ -222,12 +224,17 @@ export function diagnoseWiring(
   const belief = believeWiring(seen, readings, cache);
   const labels = labelsMet(readings);
   const forecasts = new PlaceForecasts(belief, labels);
-  const tests = placeTests(forecasts.candidates(), labels).filter((test) => isWithin(test, tools));
+  const outOfReach = new Set(options.outOfReach ?? []);
+  const isPossible = (test: PlaceTest): boolean =>
+    isWithin(test, tools) && placesOfTest(test).every((place) => !outOfReach.has(place));
+  const tests = placeTests(forecasts.candidates(), labels).filter(isPossible);
   const weighed = weighedTests(forecasts, tests, readings);
   const standing = standingOf(belief, readings, tools, settledBar);
   const { repair, p, measured, holds, proved } = standing;
   const replace = placesOf(repair);
-  const first = firstTests(standing, weighed, forecasts, readings, settledBar);
+  const first = firstTests(standing, weighed, forecasts, readings, settledBar).filter(({ test }) =>
+    isPossible(test),
+  );
   const firstKeys = new Set(first.map(({ test }) => placeTestKey(test)));
   const fitNowMinor = bestMinor(belief.repairs, costs);
   const testMoreMinor = testMore(weighed, costs);

@@ -1,5 +1,5 @@
 import type { Tool } from "../predict/observations/tool";
-import type { PlugPlace } from "./place";
+import { type Place, type PlugPlace, partPlaces, plugPlaces } from "./place";
 import type { PlaceTest } from "./placeTest";
 import type { BelievedCandidate } from "./wiringBelief";
 
@@ -21,6 +21,19 @@ const needsLeads = (test: PlaceTest): boolean =>
 export const isWithin = (test: PlaceTest, tools: readonly Tool[]): boolean =>
   (toolsOf[test.test] ?? []).every((tool) => tools.includes(tool)) &&
   (!needsLeads(test) || tools.includes("jump-leads"));
+
+/** Where a test by place is taken; nowhere for one that is taken from the seat. */
+export function placesOfTest(test: PlaceTest): Place[] {
+  const named = [
+    ...("at" in test && test.at && test.test !== "airflow" ? [test.at] : []),
+    ...("around" in test ? [test.around] : []),
+    ...("red" in test && test.red ? [test.red] : []),
+    ...("black" in test && test.black ? [test.black] : []),
+    ...("lampFor" in test ? [test.lampFor] : []),
+    ...(needsLeads(test) ? ["motor-plug"] : []),
+  ].map((own) => own.split(":")[0]);
+  return [...plugPlaces, ...partPlaces].filter((place) => named.includes(place));
+}
 
 /** Every test by place that is worth weighing on vehicles wired in one of some ways. */
 export function placeTests(

@@ -160,6 +160,12 @@ export async function countRecords(query: RecordQuery): Promise<number> {
   return z.object({ n: z.number() }).parse(row).n;
 }
 
+/** The values of an indexed column, found by one step in the index a value instead of a scan of the table. */
+const valuesOf = (table: string, column: string): string =>
+  `SELECT name FROM (WITH RECURSIVE met(name) AS (SELECT MIN(${column}) FROM ${table} UNION ALL
+     SELECT (SELECT MIN(${column}) FROM ${table} WHERE ${column} > met.name) FROM met WHERE met.name IS NOT NULL)
+   SELECT name FROM met) WHERE name IS NOT NULL`;
+
 /** Faults and kinds of repair that occur, for the lists to choose from. */
 export async function recordChoices(): Promise<{ faults: string[]; parts: string[] }> {
   const ask = async (sql: string): Promise<string[]> =>
@@ -172,7 +178,7 @@ export async function recordChoices(): Promise<{ faults: string[]; parts: string
       "SELECT DISTINCT kind || ' ' || mode AS name FROM faultCounts WHERE n > 0 ORDER BY name",
     ),
     parts: await ask(
-      "SELECT repairKind AS name FROM closures UNION SELECT kind FROM works WHERE kind <> 'unknown' ORDER BY name",
+      `${valuesOf("closures", "repairKind")} UNION ${valuesOf("works", "kind")} AND name <> 'unknown' ORDER BY name`,
     ),
   };
 }
