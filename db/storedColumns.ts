@@ -22,6 +22,9 @@ import { taughtSchema } from "@core/records/secondLook";
 import { symptoms } from "@core/records/symptom";
 import { draftBaseSchema, draftStepSchema } from "@core/trace/draft";
 import { circuitNameSchema } from "@core/trace/traceCircuit";
+import { partPlaces, plugPlaces } from "@core/wiring/place";
+import { placeReadingSchema } from "@core/wiring/placeReading";
+import { seenCarSchema } from "@core/wiring/seenCar";
 import { workDetailSchema, workStates } from "@core/workList/workLine";
 import { z } from "zod";
 
@@ -110,6 +113,12 @@ export const storedColumns = {
     outcome: z.enum(fittingOutcomes),
     found: json(z.record(z.string(), z.enum(oldPartStates))).nullable(),
   },
+  seenJobs: {
+    seen: json(seenCarSchema),
+    outOfReach: json(z.array(z.enum([...plugPlaces, ...partPlaces]))),
+    cautionsRead: json(z.array(z.enum(cautions))),
+  },
+  seenReadings: { body: json(placeReadingSchema) },
   secondLooks: { before: json(taughtSchema), after: json(taughtSchema) },
   closures: { body: json(closureSchema), symptom: z.enum(symptoms) },
   drafts: {

@@ -25,7 +25,13 @@ export async function build() {
   const built = existsSync(join(root, "build", "server", "index.js"));
   if (!built || !isFresh("build", mark)) {
     runTool("@react-router/dev/bin.js", ["build"], { env: { ...process.env, NODE_ENV: "production" } });
-    for (const worker of ["engine/engineWorker", "sheet/layoutWorker", "importing/importWorker"])
+    const workers = [
+      "engine/engineWorker",
+      "seen/seenWorker",
+      "sheet/layoutWorker",
+      "importing/importWorker",
+    ];
+    for (const worker of workers)
       await bundle(`app/${worker}.ts`, join(root, "build", "server", `${basename(worker)}.mjs`));
     markFresh("build", mark);
   }

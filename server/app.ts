@@ -33,6 +33,7 @@ import { compileHere, compileWith } from "../app/engine/engine.server";
 import { importOn } from "../app/importing/importProcess.server";
 import { resumeRecords } from "../app/importing/recordsImport.server";
 import { verifyBackup } from "../app/importing/verifyBackup.server";
+import { diagnoseSeenOn } from "../app/seen/seenEngine.server";
 import { layOutOn } from "../app/sheet/layouts.server";
 import { logger, reportTrouble } from "../app/shell/log.server";
 import { nonceContext } from "../app/shell/nonce.server";
@@ -253,6 +254,7 @@ export async function start({ root }: { root: string }): Promise<void> {
   const engineFile = join(root, "build", "server", "engineWorker.mjs");
   compileWith(compileOn(engineFile) ?? compileHere);
   workOutOn(engineFile);
+  diagnoseSeenOn(join(root, "build", "server", "seenWorker.mjs"));
   importOn(join(root, "build", "server", "importWorker.mjs"));
   layOutOn(join(root, "build", "server", "layoutWorker.mjs"));
   const { loaded, release } = await openShop(root, address);

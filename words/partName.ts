@@ -22,7 +22,8 @@ const kindNames: Readonly<Record<PartKind, string>> = {
 export function partName(circuit: Circuit, id: string): string {
   const part = circuit.parts.find((candidate) => candidate.id === id);
   if (part?.title) return part.title;
-  if (part) return part.kind === "fuse" ? `${part.amps} A fuse` : kindNames[part.kind];
+  // A rating nobody has read is not told.
+  if (part) return part.kind === "fuse" && !part.assumed ? `${part.amps} A fuse` : kindNames[part.kind];
   const connector = circuit.connectors.find((candidate) => candidate.id === id);
   if (connector) return connector.title ?? "plug";
   if (circuit.wires.some((wire) => wire.id === id)) return "wire";
@@ -79,6 +80,9 @@ export const faultTitle = (
   { fault, family }: { readonly fault: Repair; readonly family: string },
 ): string => `${repairName(circuit, [...new Set(fault.parts)])}: ${faultWords(family)}`;
 
+/** How something failed: `open`, `bad contact`. */
+export const modeText = (mode: string): string => modeWords[mode] ?? mode;
+
 /** Whether a fault's place is a fuse's or relay's socket, as `K3/87`, and not a wire's end. */
 const isSocket = (where: string): boolean => /\/(?!from$|to$)/.test(where);
 
@@ -99,7 +103,7 @@ export function faultWords(fault: string): string {
           : piece === "link"
             ? "thermal link"
             : piece;
-      return `${inner ? `${inner} ` : ""}${modeWords[mode] ?? mode}`;
+      return `${inner ? `${inner} ` : ""}${modeText(mode)}`;
     })
     .join(", then ");
 }

@@ -64,7 +64,7 @@ export function BoardPage({ board, followedUp }: { board: BoardView; followedUp:
         </div>
       )}
       {board.emptyShelf && <FirstSteps />}
-      {!open && !board.emptyShelf && (
+      {!open && !board.emptyShelf && board.noDiagram.length === 0 && (
         <p className="sheet-card mt-4 p-4 text-soft">
           No open jobs. Start one with New job when a vehicle comes in.
         </p>
@@ -78,6 +78,7 @@ export function BoardPage({ board, followedUp }: { board: BoardView; followedUp:
           .
         </p>
       )}
+      {only === null && <NoDiagramJobs jobs={board.noDiagram} />}
       {boardGroups
         .filter((group) => only === null || only === group)
         .map((group) => (
@@ -130,6 +131,30 @@ const Group = ({ group, jobs }: { group: BoardGroup; jobs: BoardView["jobs"] }) 
       <ul className="mt-1 divide-y divide-rule border-y border-edge">
         {jobs.map((job) => (
           <BoardRow key={job.id} job={job} />
+        ))}
+      </ul>
+    </section>
+  );
+
+/** Open jobs on vehicles without a diagram; they have no circuit yet, and go on as other jobs once they have. */
+const NoDiagramJobs = ({ jobs }: { jobs: BoardView["noDiagram"] }) =>
+  jobs.length > 0 && (
+    <section aria-labelledby="group-no-diagram" className="mt-4">
+      <h2 id="group-no-diagram" className="text-lg font-bold">
+        Without a diagram <span className="figures font-normal text-soft">{jobs.length}</span>
+      </h2>
+      <ul className="mt-1 divide-y divide-rule border-y border-edge">
+        {jobs.map(({ id, label, seen, words, age }) => (
+          <li key={id}>
+            <Link
+              to={`/no-diagram/${id}`}
+              className="flex min-h-11 flex-wrap items-baseline gap-x-3 py-2 no-underline"
+            >
+              <span className="font-bold">{label || `Vehicle ${id}`}</span>
+              <span className="grow text-base text-soft">{[words, seen].filter(Boolean).join(" · ")}</span>
+              <span className="text-base text-soft">{age}</span>
+            </Link>
+          </li>
         ))}
       </ul>
     </section>

@@ -3,7 +3,9 @@ import { backupWarning, newestVerified } from "@db/keeping/backup.server";
 import { hasCircuits } from "@db/repositories/circuits.server";
 import { type FollowUpDue, followUpsUntil } from "@db/repositories/followUps.server";
 import { type Job, readJobs } from "@db/repositories/jobs.server";
+import { openSeenJobs } from "@db/repositories/seenJobs.server";
 import { demoState, shopName } from "@db/repositories/settings.server";
+import { seenCarText } from "../seen/seenCarForm";
 import { ageText, dayAndMonth, promiseText, wallText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { BoardJob } from "./boardJob";
@@ -19,6 +21,14 @@ export interface FollowUpLine extends FollowUpDue {
 export interface BoardView {
   readonly jobs: readonly BoardJob[];
   readonly followUps: readonly FollowUpLine[];
+  /** Open jobs on vehicles without a diagram. */
+  readonly noDiagram: readonly {
+    readonly id: number;
+    readonly label: string;
+    readonly seen: string;
+    readonly words: string;
+    readonly age: string;
+  }[];
   /** Jobs whose rows cannot be read. */
   readonly unreadable: readonly number[];
   /** A warning about the backups. */
@@ -39,7 +49,7 @@ export async function boardView(now = new Date()): Promise<BoardView> {
   const wall = wallText(now, zone);
   const today = wall.slice(0, 10);
   const lastDay = wallText(new Date(now.getTime() + daysAhead * dayMilliseconds), zone).slice(0, 10);
-  const [open, closed, due, demo, name, circuits] = await Promise.all([
+  const [open, closed, due, demo, name, circuits, noDiagram] = await Promise.all([
     readJobs(["probing", "part-awaited", "proof-due"]),
     // A day of the shop's zone begins less than two days before any moment of it.
     readJobs(["closed"], 200, new Date(now.getTime() - 2 * dayMilliseconds)),
@@ -47,6 +57,7 @@ export async function boardView(now = new Date()): Promise<BoardView> {
     demoState(),
     shopName(),
     hasCircuits(),
+    openSeenJobs(),
   ]);
   const doneToday = closed.jobs.filter(
     ({ closedAt }) => closedAt && wallText(closedAt, zone).startsWith(today),
@@ -77,6 +88,13 @@ export async function boardView(now = new Date()): Promise<BoardView> {
   return {
     jobs: [...open.jobs, ...doneToday].map(shown),
     followUps: due.map((own) => ({ ...own, day: dayAndMonth(own.on), late: own.on <= today })),
+    noDiagram: noDiagram.map(({ id, label, seen, words, createdAt }) => ({
+      id,
+      label,
+      words,
+      seen: seenCarText(seen),
+      age: ageText(createdAt, now),
+    })),
     unreadable: [...open.unreadable, ...closed.unreadable],
     backup: backupNotice(now),
     refreshing: isRefreshing(),

@@ -21,6 +21,11 @@ export const mainPages: readonly ShopPage[] = [
 /** Pages that the search finds and the navigation does not list. */
 const otherPages: readonly ShopPage[] = [
   { to: "/jobs/new", title: "New job", words: "start job vehicle comes in" },
+  {
+    to: "/jobs/no-diagram",
+    title: "New job without a diagram",
+    words: "quick start unknown vehicle no wiring diagram",
+  },
   { to: "/trace", title: "Trace a circuit", words: "draw new circuit from its wiring diagram" },
   { to: "/bring-in", title: "Import a circuit or a job", words: "file airway-circuit airway-case bundle" },
   { to: "/records/figures", title: "Statistics", words: "charts verdicts comebacks billed" },

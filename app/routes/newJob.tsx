@@ -3,7 +3,7 @@ import { database } from "@db/database.server";
 import { listCircuits, newestVersionOf } from "@db/repositories/circuits.server";
 import { addJob, jobOfForm } from "@db/repositories/jobs.server";
 import { addVehicle, findVehicle, listVehicles } from "@db/repositories/vehicles.server";
-import { Form, redirect, useNavigation } from "react-router";
+import { Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { FirstSteps } from "../shell/FirstSteps";
 import { Rail } from "../shell/Rail";
@@ -32,9 +32,11 @@ const form = z
 
 export async function loader({ request }: Route.LoaderArgs) {
   const [vehicles, circuits] = await Promise.all([listVehicles(), listCircuits()]);
-  const asked = new URL(request.url).searchParams.get("circuit");
+  const { searchParams } = new URL(request.url);
+  const asked = searchParams.get("circuit");
   const circuitId = circuits.find(({ rowId }) => rowId === asked)?.rowId ?? "";
-  return { vehicles, circuits, circuitId, token: randomId() };
+  const vehicleId = vehicles.find(({ id }) => String(id) === searchParams.get("vehicle"))?.id ?? null;
+  return { vehicles, circuits, circuitId, vehicleId, token: randomId() };
 }
 
 type Problems = Record<string, string>;
@@ -79,6 +81,14 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
       <Rail />
       <main id="main" className="w-full max-w-5xl grow p-5 max-md:p-3">
         <h1 className="text-2xl font-bold">New job</h1>
+        <p className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-base">
+          <Link to="/jobs/no-diagram" className="btn">
+            Start without a diagram
+          </Link>
+          <span className="text-soft">
+            for a vehicle whose circuit is not in the list: tap what you can see
+          </span>
+        </p>
         {loaderData.circuits.length === 0 && <FirstSteps />}
         <Form method="post" className="mt-5 grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
           <input type="hidden" name="token" value={loaderData.token} />
@@ -87,7 +97,7 @@ export default function NewJob({ loaderData, actionData }: Route.ComponentProps)
               id="vehicle"
               name="vehicle"
               className="field w-full"
-              defaultValue={loaderData.circuitId ? "new" : ""}
+              defaultValue={loaderData.vehicleId ?? (loaderData.circuitId ? "new" : "")}
             >
               <option value="" disabled>
                 Choose a vehicle{" "}

@@ -71,9 +71,9 @@ function spread(part: Part, first: string, others: readonly string[], enters: En
 /** Approximate space of a soft label. */
 const softWidth = (text: string): number => Math.ceil(text.length * 7.6);
 
-/** The text beside a fuse: its amps, and its location. */
-export const fuseWords = ({ amps, place }: PartOf<"fuse">): string =>
-  place ? `${amps} A, ${place}` : `${amps} A`;
+/** The text beside a fuse: its amps, unless they are a guess, and its location. */
+export const fuseWords = ({ amps, place, assumed }: PartOf<"fuse">): string =>
+  [assumed ? "" : `${amps} A`, place ?? ""].filter((text) => text !== "").join(", ");
 
 /** A terminal's side, unless the current decides it. */
 type SideOf = (terminal: string, fallback: "north" | "south") => "north" | "south";

@@ -7,13 +7,19 @@ export const FirstSteps = () => (
       <h2 id="first-steps" className="pr-8 text-xl font-bold">
         Nothing here yet
       </h2>
-      <p>Jobs and practice need a blower circuit. Trace one from a wiring diagram, or import a file.</p>
+      <p>
+        Trace a blower circuit from its wiring diagram, or import a file. A vehicle whose diagram you do not
+        have can be tested without one.
+      </p>
       <div className="flex flex-wrap gap-3">
         <Link to="/trace" className="btn btn-main">
           Trace a circuit
         </Link>
         <Link to="/bring-in" className="btn">
           Import a circuit or a job
+        </Link>
+        <Link to="/jobs/no-diagram" className="btn">
+          Start a job without a diagram
         </Link>
         <Form method="post" action="/demo">
           <button type="submit" name="intent" value="load" className="btn">

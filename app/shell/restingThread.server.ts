@@ -1,7 +1,7 @@
 import { WorkerThread } from "./workerThread.server";
 
-/** Milliseconds after which an idle thread ends, which frees its memory. */
-const idleMilliseconds = 5000;
+/** Milliseconds after which an idle thread usually ends, which frees its memory. */
+const usualRestMilliseconds = 5000;
 
 /** A worker thread that only exists while there is work for it. */
 export class RestingThread<Task extends { readonly id: number }, News extends { readonly id: number }> {
@@ -9,10 +9,14 @@ export class RestingThread<Task extends { readonly id: number }, News extends { 
   private idle: ReturnType<typeof setTimeout> | undefined;
   private atWork = 0;
 
-  /** @param onEnd called with the error each time the thread dies */
+  /**
+   * @param onEnd called with the error each time the thread dies
+   * @param restMilliseconds after which an idle thread ends
+   */
   constructor(
     private readonly file: string,
     private readonly onEnd: (cause: unknown) => void,
+    private readonly restMilliseconds = usualRestMilliseconds,
   ) {}
 
   /** Gives the thread a task, as `WorkerThread.ask` does; after a failed task the next one gets a new thread. */
@@ -28,7 +32,7 @@ export class RestingThread<Task extends { readonly id: number }, News extends { 
     } finally {
       this.atWork -= 1;
     }
-    if (this.atWork === 0) this.idle = setTimeout(() => this.end(), idleMilliseconds).unref();
+    if (this.atWork === 0) this.idle = setTimeout(() => this.end(), this.restMilliseconds).unref();
   }
 
   private end(): void {

@@ -6,7 +6,7 @@ import type { CandidateCache } from "./compiledCandidate";
 import type { Place, RepairPlace } from "./place";
 import { type PlaceForecast, PlaceForecasts } from "./placeForecast";
 import { proofUnder } from "./placeProof";
-import type { PlaceReading } from "./placeReading";
+import { absentPlace, type PlaceReading } from "./placeReading";
 import { bestMinor, heated, placesOf } from "./placeRepair";
 import { type GroupedSuspect, type PlaceSuspect, partsOf, suspectsOf } from "./placeSuspect";
 import { keyOfPlaceReading, labelsMet, type PlaceTest, placeTestKey } from "./placeTest";
@@ -104,6 +104,10 @@ interface Standing {
   readonly disputed: readonly number[];
 }
 
+/** Whether a wiring leaves a repair to the maker's procedure: a healthy control on a data bus must not be condemned. */
+const isDeclined = ({ candidate }: BelievedCandidate, { parts }: Repair): boolean =>
+  candidate.facts.drive === "bus" && (parts.includes("module") || parts.includes("panel"));
+
 function standingOf(
   { candidates, repairs }: WiringBelief,
   readings: readonly PlaceReading[],
@@ -121,7 +125,8 @@ function standingOf(
     p,
     measured,
     likely,
-    holds: likely.length > 0 && likely.every((own) => under(own, repair) >= leastHeld),
+    holds:
+      likely.length > 0 && likely.every((own) => under(own, repair) >= leastHeld && !isDeclined(own, repair)),
     otherwise: likely.find((own, place) => place > 0 && leadingUnder(own) !== repair) ?? null,
     proved: proofs.length > 0 && proofs.every(({ complete }) => complete),
     missing: proofs.flatMap((own) => own.missing),
@@ -224,7 +229,7 @@ export function diagnoseWiring(
   const belief = believeWiring(seen, readings, cache);
   const labels = labelsMet(readings);
   const forecasts = new PlaceForecasts(belief, labels);
-  const outOfReach = new Set(options.outOfReach ?? []);
+  const outOfReach = new Set([...(options.outOfReach ?? []), ...readings.flatMap(absentPlace)]);
   const isPossible = (test: PlaceTest): boolean =>
     isWithin(test, tools) && placesOfTest(test).every((place) => !outOfReach.has(place));
   const tests = placeTests(forecasts.candidates(), labels).filter(isPossible);

@@ -2,8 +2,8 @@ import type { Reading } from "../predict/reading";
 import type { Netlist } from "../solve/netlist/netlist";
 import { operatingPoint } from "../solve/operatingPoint";
 import type { PinRole, PlacedCircuit } from "./candidate";
-import { type Place, type PlugPlace, plugPlaces } from "./place";
-import type { PlaceReading } from "./placeReading";
+import { isPlug, type Place, type PlugPlace } from "./place";
+import { absentPlace, type PlaceReading } from "./placeReading";
 
 /** A labelled pin of a plug. */
 export interface LabelledPin {
@@ -33,8 +33,6 @@ export type Piece =
   | { readonly kind: "wire"; readonly of: LabelledPin; readonly heavy: boolean }
   /** A place the vehicle has or has not, against the candidate. */
   | { readonly kind: "there"; readonly place: Place; readonly seen: boolean; readonly has: boolean };
-
-const isPlug = (place: string): place is PlugPlace => plugPlaces.some((own) => own === place);
 
 /** The set-up and what is told of the time, as a candidate's circuit has them. */
 function setupOf(
@@ -78,8 +76,7 @@ export function piecesOf(candidate: PlacedCircuit, netlist: Netlist, reading: Pl
     place === "fuses" ? candidate.fuses.length > 0 : partAt(place) !== null;
   const there = (place: Place): Piece => ({ kind: "there", place, seen: true, has: has(place) });
   if ("absent" in reading) {
-    const place = "at" in reading ? reading.at : reading.lampFor;
-    return [{ kind: "there", place, seen: false, has: has(place) }];
+    return absentPlace(reading).map((place) => ({ kind: "there", place, seen: false, has: has(place) }));
   }
   /** Readings of each label at a plug. */
   const pins = <V>(
@@ -188,9 +185,12 @@ export function piecesOf(candidate: PlacedCircuit, netlist: Netlist, reading: Pl
       ];
     }
     case "airflow": {
-      const { at = "motor", leads, pattern, seen } = reading;
+      const { at = "motor", leads, unplugged, pattern, seen } = reading;
       const motor = parts.get(at);
       if (!motor) return [there(at)];
+      const pulledPlug = unplugged && plugs.get(unplugged);
+      if (unplugged && !pulledPlug) return [there(unplugged)];
+      const pulled = pulledPlug ? { unplugged: [pulledPlug.connector] } : {};
       const plug = plugs.get(at === "motor" ? "motor-plug" : "motor-plug-2")?.connector ?? "";
       const onLeads = leads
         ? {
@@ -209,6 +209,7 @@ export function piecesOf(candidate: PlacedCircuit, netlist: Netlist, reading: Pl
             ...setup,
             at: motor,
             ...onLeads,
+            ...pulled,
             ...(pattern ? { pattern } : {}),
             seen,
           },

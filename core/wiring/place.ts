@@ -8,6 +8,8 @@ export const plugPlaces = [
   "panel-plug",
 ] as const;
 export type PlugPlace = (typeof plugPlaces)[number];
+/** Whether a place is a plug. */
+export const isPlug = (place: string): place is PlugPlace => plugPlaces.some((own) => own === place);
 
 export const partPlaces = [
   "motor",

@@ -6,7 +6,7 @@ import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import type { LabelledPin, Meaning } from "./piece";
 import { piecesOf } from "./piece";
 import { concreteReadings, freshLabels, type PlaceTest, placeTestMinutes, withAnyResult } from "./placeTest";
-import { meaningOf } from "./weighedCandidate";
+import { isMessage, meaningOf } from "./weighedCandidate";
 import type { BelievedCandidate, WiringBelief } from "./wiringBelief";
 
 /** What a test by place may show, and who is left. */
@@ -20,6 +20,8 @@ export interface PlaceOutcome {
 export interface PlaceForecast {
   readonly test: PlaceTest;
   readonly minutes: number;
+  /** Number of pins or fuses it reads on the likeliest wiring, or that were met on the vehicle. */
+  readonly pins: number;
   /** Expected information about the repair, in bits. */
   readonly bits: number;
   /** The same about the wiring. */
@@ -33,6 +35,9 @@ const mostCandidates = 12;
 const leastVariant = 0.0005;
 /** Share of readings that show something else than the likeliest (judgement, no source). */
 const otherwise = 0.06;
+
+/** Fuses of a blower's circuit that are tested where nobody has counted them (common practice, no source). */
+const usualFuses = 3;
 
 /** Volts, ohms and amps that a person tells apart on a display without a diagram (judgement). */
 const steps: Readonly<Record<string, readonly number[]>> = {
@@ -66,6 +71,12 @@ function shownBy(compiled: CompiledCircuit, test: Test): (variant: number) => st
   };
 }
 
+/**
+ * What a wire of a data bus shows. It counts as a reading of its own, because a command that follows the speed tells a
+ * data bus apart; a single reading may be the same by chance.
+ */
+const messages = "messages";
+
 /** What a candidate's suspects show of a test by place; null if it does not have the place. */
 function shownOn(
   own: BelievedCandidate,
@@ -89,7 +100,9 @@ function shownOn(
   };
   const meaning = (of: LabelledPin): Meaning => (met.length > 0 ? meaningOf(meanings, of) : fresh(of));
   const shown = pieces.map((piece) =>
-    concreteReadings(piece, meaning).map((one) => shownBy(compiled, testOf(one))),
+    piece.kind === "pin" && isMessage(candidate, meaning(piece.of))
+      ? [() => messages]
+      : concreteReadings(piece, meaning).map((one) => shownBy(compiled, testOf(one))),
   );
   return (variant) => {
     const words = shown.map((own) => own.map((of) => of(variant)).join("/"));
@@ -203,9 +216,11 @@ export class PlaceForecasts {
       (entropyBits([...before.values()]) -
         entropyAfter([...outcomes.values()].map((left) => [...after(left).values()])));
     const pins = this.likely[0] ? Math.max(met.length, pinsAt(this.likely[0], place)) : 0;
+    const readPins = place === "fuses" ? Math.max(met.length, usualFuses) : pins;
     return {
       test,
-      minutes: placeTestMinutes(test, place === "fuses" ? 3 : pins),
+      minutes: placeTestMinutes(test, readPins),
+      pins: readPins,
       bits: told(repairs, (left) => left.repairs),
       wiringBits: told(wirings, (left) => left.wirings),
       outcomes: [...outcomes]

@@ -1,6 +1,6 @@
 import type { Test } from "../predict/reading";
 import type { Candidate } from "./candidate";
-import { type Place, type PlugPlace, partPlaces, plugPlaces } from "./place";
+import { isPlug, type Place, type PlugPlace, partPlaces, plugPlaces } from "./place";
 import type { PlaceTest } from "./placeTest";
 import { labelOf } from "./placeTest";
 import type { Meanings } from "./weighedCandidate";
@@ -92,6 +92,10 @@ function testOn(candidate: Candidate, meanings: Meanings, test: Test): PlaceTest
     case "airflow": {
       if (plugged)
         return { test: "airflow", ...(test.at && motorAt(test.at) === "motor-2" ? { at: "motor-2" } : {}) };
+      const [pulled] = test.unplugged ?? [];
+      const plug = pulled === undefined ? null : placeOf(candidate, pulled);
+      if (plug && isPlug(plug) && test.unplugged?.length === 1 && !test.bridged)
+        return { test: "airflow", unplugged: plug };
       return test.bridged?.every(([one]) => one.startsWith("G1.")) && test.bridged.length === 2
         ? { test: "airflow", leads: true }
         : null;

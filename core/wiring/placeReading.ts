@@ -10,7 +10,7 @@ import { rippleSeen } from "../predict/observations/ripple";
 import { smellSeen } from "../predict/observations/smell";
 import { swapSeen } from "../predict/observations/swap";
 import { tapSeen } from "../predict/observations/tap";
-import { partPlaces, plugPlaces } from "./place";
+import { type Place, partPlaces, plugPlaces } from "./place";
 
 /** The label a person gave a cavity of a plug: it says nothing about what the pin is. */
 const label = z.string().regex(/^[a-z][a-z0-9]{0,3}$/, "a label is a lower-case letter, such as a");
@@ -125,6 +125,8 @@ export const placeReadingSchema = z.union([
     ...common,
     at: z.enum(["motor", "motor-2"]).optional(),
     leads: z.literal(true).optional(),
+    /** A plug that is pulled for it. */
+    unplugged: plug.optional(),
     pattern: z.enum(patterns).optional(),
     seen: z.enum(airflowSeen),
   }),
@@ -142,8 +144,8 @@ export const placeReadingSchema = z.union([
       z
         .string()
         .regex(
-          /^[A-Z]{2}(\/[A-Z]{2})?[ ,]+(thick|thin)$/,
-          "expected a colour code and a size such as BK thick",
+          /^([A-Z]{2}(\/[A-Z]{2})?[ ,]+)?(thick|thin)$/,
+          "expected a colour code and a size such as BK thick, or the size alone",
         ),
     ),
   }),
@@ -173,3 +175,15 @@ export const placeReadingSchema = z.union([
   }),
 ]);
 export type PlaceReading = z.infer<typeof placeReadingSchema>;
+
+/** Whether a reading says that the blower runs with its switch off. */
+export const blowsWhenOff = (reading: PlaceReading): boolean =>
+  reading.test === "airflow" &&
+  reading.setting === "0" &&
+  reading.seen !== "none" &&
+  !reading.leads &&
+  !reading.unplugged;
+
+/** The place that a reading says the vehicle does not have; none for any other reading. */
+export const absentPlace = (reading: PlaceReading): Place[] =>
+  "absent" in reading ? ["at" in reading ? reading.at : reading.lampFor] : [];

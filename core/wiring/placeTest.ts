@@ -37,7 +37,7 @@ export function placeTestMinutes(test: PlaceTest, pins: number): number {
     case "amps":
       return 1;
     case "airflow":
-      return "leads" in test && test.leads ? 1.5 : 0.3;
+      return test.leads ? 1.5 : test.unplugged ? 0.8 : 0.3;
     case "lampload":
       return 2.5;
     case "wires":

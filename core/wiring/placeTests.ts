@@ -31,6 +31,7 @@ export function placesOfTest(test: PlaceTest): Place[] {
     ...("black" in test && test.black ? [test.black] : []),
     ...("lampFor" in test ? [test.lampFor] : []),
     ...(needsLeads(test) ? ["motor-plug"] : []),
+    ...("unplugged" in test && test.unplugged ? [test.unplugged] : []),
   ].map((own) => own.split(":")[0]);
   return [...plugPlaces, ...partPlaces].filter((place) => named.includes(place));
 }
@@ -85,6 +86,9 @@ export function placeTests(
     ...(has("pack-plug") ? [{ test: "ohms" as const, at: "pack-plug" as const, from: from ?? "a" }] : []),
     { test: "light", at: "fuses", clip: "ground", ...strongest },
     { test: "airflow", leads: true },
+    ...(["module-plug", "panel-plug", "switch-plug"] as const)
+      .filter(has)
+      .map((unplugged): PlaceTest => ({ test: "airflow", unplugged, ...off })),
     ...live.map((setup): PlaceTest => ({ test: "lampload", lampFor: "motor-plug", ...setup })),
     { test: "amps", around: `motor-plug:${one ?? "a"}`, ...strongest },
     ...[...plugs].map((at): PlaceTest => ({ test: "wires", at })),

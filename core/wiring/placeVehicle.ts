@@ -3,11 +3,18 @@ import type { SimulatedVehicle } from "../practice/simulatedVehicle";
 import { type Test, testOf } from "../predict/reading";
 import type { PlacedCircuit } from "./candidate";
 import { type LabelledPin, type Meaning, piecesOf } from "./piece";
+import type { Place } from "./place";
 import { type fuseStates, type PlaceReading, placeReadingSchema } from "./placeReading";
 import { concreteReadings, freshLabels, type PlaceTest, withAnyResult } from "./placeTest";
 
 /** A wire is called thick from this cross-section on, in mm² (judgement). */
 const thickFrom = 1.5;
+
+/** Says that the vehicle does not have a place that a test needs. */
+const absentAt = (test: PlaceTest, place: Place): PlaceReading =>
+  placeReadingSchema.parse(
+    test.test === "airflow" ? { test: "look", at: place, absent: true } : { ...test, absent: true },
+  );
 
 /** A simulated vehicle that answers tests by place, with the labels somebody gave its pins. */
 export class PlaceVehicle {
@@ -57,7 +64,7 @@ export class PlaceVehicle {
     let figure = "seen";
     let single: unknown;
     for (const piece of pieces) {
-      if (piece.kind === "there") return placeReadingSchema.parse({ ...test, absent: true });
+      if (piece.kind === "there") return absentAt(test, piece.place);
       if (piece.kind === "wire") {
         words[piece.of.label] = this.wireSeen(meaning(piece.of));
         continue;

@@ -2,7 +2,7 @@ import { believe, slipMixed } from "../diagnose/belief/belief";
 import { scoreReadings } from "../diagnose/belief/readingScore";
 import { keyOfReading, type Reading, readingKey } from "../predict/reading";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
-import type { PinRole } from "./candidate";
+import type { Candidate, PinRole } from "./candidate";
 import type { CompiledCandidate } from "./compiledCandidate";
 import type { LabelledPin, Meaning, Piece } from "./piece";
 import { piecesOf } from "./piece";
@@ -16,6 +16,8 @@ export interface LabelState {
   readonly meanings: Meanings;
   /** Weights by variant times samples plus sample, the unknown last. */
   readonly weights: Float64Array;
+  /** The sum of the weights. */
+  readonly sum: number;
 }
 
 /** A candidate after some readings. */
@@ -58,6 +60,10 @@ const none: ReadonlyMap<string, Meaning> = new Map();
 export const meaningOf = (meanings: Meanings, { place, label }: LabelledPin): Meaning =>
   meanings.get(place)?.get(label) ?? nothing;
 
+/** Whether a pin carries messages of a data bus, of which lamps and meters tell nothing. */
+export const isMessage = ({ facts }: Pick<Candidate, "facts">, { pin }: Meaning): boolean =>
+  facts.drive === "bus" && pin?.role === "command";
+
 const withMeaning = (meanings: Meanings, { place, label }: LabelledPin, meaning: Meaning): Meanings =>
   new Map(meanings).set(place, new Map(meanings.get(place) ?? none).set(label, meaning));
 
@@ -80,11 +86,14 @@ function ofForeign(compiled: CompiledCircuit, reading: Reading): number {
   return score?.blind ?? 0.1;
 }
 
-function multiplied(weights: Float64Array, factors: Float64Array | number): Float64Array {
+function multiplied(weights: Float64Array, factors: Float64Array | number, scale = 1): Float64Array {
   const made = new Float64Array(weights.length);
-  const plain = typeof factors === "number" ? factors : null;
-  for (let cell = 0; cell < made.length; cell++)
-    made[cell] = (weights[cell] as number) * (plain ?? ((factors as Float64Array)[cell] as number));
+  if (typeof factors === "number") {
+    const times = factors * scale;
+    for (let cell = 0; cell < made.length; cell++) made[cell] = (weights[cell] as number) * times;
+  } else
+    for (let cell = 0; cell < made.length; cell++)
+      made[cell] = (weights[cell] as number) * (factors[cell] as number) * scale;
   return made;
 }
 
@@ -113,25 +122,37 @@ function labellingShare(place: LabelledPin["place"], labels: number, roles: numb
 /** A state with one more reading in it, not yet multiplied out. */
 interface Proposal {
   readonly meanings: Meanings;
-  readonly from: Float64Array;
+  readonly from: LabelState;
   readonly factors: Float64Array | number;
   readonly sum: number;
 }
 
-function proposal(meanings: Meanings, from: Float64Array, factors: Float64Array | number): Proposal {
-  if (typeof factors === "number") return { meanings, from, factors, sum: factors * sumOf(from) };
+function proposal(meanings: Meanings, from: LabelState, factors: Float64Array | number): Proposal {
+  if (typeof factors === "number") return { meanings, from, factors, sum: factors * from.sum };
+  const { weights } = from;
   let sum = 0;
-  for (let cell = 0; cell < from.length; cell++) sum += (from[cell] as number) * (factors[cell] as number);
+  for (let cell = 0; cell < weights.length; cell++)
+    sum += (weights[cell] as number) * (factors[cell] as number);
   return { meanings, from, factors, sum };
 }
 
-/** The likeliest of some states, multiplied out. */
-function kept(proposals: readonly Proposal[]): LabelState[] {
+/** The likeliest of some proposals, multiplied out and scaled, so that the largest sum is 1; and that sum. */
+function kept(proposals: readonly Proposal[]): { states: LabelState[]; most: number } {
   const sorted = [...proposals].sort((a, b) => b.sum - a.sum);
-  const least = leastShare * (sorted[0]?.sum ?? 0);
-  return sorted
-    .filter(({ sum }, place) => place < mostStates && sum >= least)
-    .map(({ meanings, from, factors }) => ({ meanings, weights: multiplied(from, factors) }));
+  const most = sorted[0]?.sum ?? 0;
+  if (!(most > 0))
+    return { states: sorted.slice(0, 1).map(({ meanings, from }) => ({ ...from, meanings })), most: 1 };
+  const least = leastShare * most;
+  return {
+    most,
+    states: sorted
+      .filter(({ sum }, place) => place < mostStates && sum >= least)
+      .map(({ meanings, from, factors, sum }) => ({
+        meanings,
+        weights: multiplied(from.weights, factors, 1 / most),
+        sum: sum / most,
+      })),
+  };
 }
 
 /** Multiplies readings of labels into the states of a candidate, label by label. */
@@ -143,7 +164,7 @@ class Labelling {
     private readonly own: CompiledCandidate,
     weights: Float64Array,
   ) {
-    this.states = [{ meanings: new Map(), weights }];
+    this.states = [{ meanings: new Map(), weights, sum: sumOf(weights) }];
   }
 
   /** The labels of one place, each with what was read of it. */
@@ -156,40 +177,34 @@ class Labelling {
       const factors = roles.map((role) => this.factorOf(pieces, role));
       const foreign = this.foreignFactor(pieces);
       const pin = { place, label };
-      this.states = kept(
+      this.take(
         this.states.flatMap((state) => {
           const at = [...(state.meanings.get(place) ?? none).values()];
           const strangers = at.filter((own) => own === nothing).length;
           const next = roles.flatMap((role, index) =>
             at.includes(role)
               ? []
-              : [
-                  proposal(
-                    withMeaning(state.meanings, pin, role),
-                    state.weights,
-                    factors[index] as Float64Array,
-                  ),
-                ],
+              : [proposal(withMeaning(state.meanings, pin, role), state, factors[index] as Float64Array)],
           );
           if (strangers >= mayBeForeign) return next;
-          return [...next, proposal(withMeaning(state.meanings, pin, nothing), state.weights, foreign)];
+          return [...next, proposal(withMeaning(state.meanings, pin, nothing), state, foreign)];
         }),
       );
-      this.rescale();
     }
   }
 
   /** Readings that join labels. */
   pair(piece: Extract<Piece, { kind: "pair" }>): void {
-    this.states = kept(
+    this.take(
       this.states.map((state) => {
         const meanings = piece.of.map((of) => meaningOf(state.meanings, of));
-        const reading = meanings.some((own) => this.isMessage(own)) ? null : piece.read(meanings);
+        const reading = meanings.some((own) => isMessage(this.own.candidate, own))
+          ? null
+          : piece.read(meanings);
         const factor = reading ? likelihood(this.own.compiled, reading) : unknownPair;
-        return proposal(state.meanings, state.weights, factor);
+        return proposal(state.meanings, state, factor);
       }),
     );
-    this.rescale();
   }
 
   scale(factor: number): void {
@@ -199,7 +214,7 @@ class Labelling {
   done(): { states: readonly LabelState[]; log: number } {
     return {
       states: this.states,
-      log: this.log + Math.log(this.states.reduce((sum, { weights }) => sum + sumOf(weights), 0)),
+      log: this.log + Math.log(this.states.reduce((all, { sum }) => all + sum, 0)),
     };
   }
 
@@ -215,15 +230,12 @@ class Labelling {
         for (const reading of piece.read(meaning))
           factors = multiplied(
             factors,
-            this.isMessage(meaning) ? ofForeign(compiled, reading) : likelihood(compiled, reading),
+            isMessage(this.own.candidate, meaning)
+              ? ofForeign(compiled, reading)
+              : likelihood(compiled, reading),
           ) as typeof factors;
     }
     return factors;
-  }
-
-  /** Whether a pin carries messages, of which lamps and meters tell nothing. */
-  private isMessage({ pin }: Meaning): boolean {
-    return this.own.candidate.facts.drive === "bus" && pin?.role === "command";
   }
 
   private foreignFactor(pieces: readonly Piece[]): number {
@@ -235,12 +247,11 @@ class Labelling {
     }, 1);
   }
 
-  /** Keeps the weights away from the smallest numbers. */
-  private rescale(): void {
-    const most = Math.max(...this.states.map(({ weights }) => sumOf(weights)));
-    if (!(most > 0)) return;
+  /** Goes on with the likeliest proposals. */
+  private take(proposals: readonly Proposal[]): void {
+    const { states, most } = kept(proposals);
+    this.states = states;
     this.log += Math.log(most);
-    this.states = this.states.map((state) => ({ ...state, weights: multiplied(state.weights, 1 / most) }));
   }
 }
 

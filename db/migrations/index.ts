@@ -17,6 +17,7 @@ import { works } from "./016-works";
 import { tray } from "./017-tray";
 import { sources } from "./018-sources";
 import { rounds } from "./019-rounds";
+import { seenJobs } from "./020-seen-jobs";
 
 /** Every migration, oldest first. To add one, add a file and a line here. */
 export const migrations = [
@@ -39,4 +40,5 @@ export const migrations = [
   tray,
   sources,
   rounds,
+  seenJobs,
 ];

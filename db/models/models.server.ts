@@ -6,6 +6,7 @@ import { defineMemory } from "./memoryModels.server";
 import { defineParts } from "./moneyModels.server";
 import { definePractice } from "./practiceModels.server";
 import { defineRepairs } from "./repairModels.server";
+import { defineSeenJobs } from "./seenModels.server";
 import { defineCircuits } from "./shelfModels.server";
 import { defineSources } from "./sourceModels.server";
 import { defineWorks } from "./workModels.server";
@@ -22,4 +23,5 @@ export function defineModels(sequelize: Sequelize): void {
   defineParts(sequelize);
   defineSources(sequelize);
   defineWorks(sequelize);
+  defineSeenJobs(sequelize);
 }

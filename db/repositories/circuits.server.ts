@@ -157,3 +157,25 @@ export async function keepPracticeCircuit(circuit: Circuit): Promise<string> {
   });
   return id;
 }
+
+/**
+ * Stores a circuit that was worked out on a vehicle without a diagram, apart from the shelf: nobody has confirmed it.
+ * @returns its row
+ */
+export async function keepLearnedCircuit(circuit: Circuit, transaction: Transaction): Promise<string> {
+  const { id, title } = circuit;
+  const about = aboutOf(circuit);
+  await CircuitRow.create(
+    {
+      id,
+      shelfId: id,
+      version: 1,
+      title,
+      body: JSON.stringify(circuit),
+      about: about ? JSON.stringify(about) : "",
+      onShelf: 0,
+    },
+    { transaction },
+  );
+  return id;
+}

@@ -1,0 +1,38 @@
+import { type SeenCar, seenCarSchema } from "@core/wiring/seenCar";
+
+/** The most speeds a form offers. */
+export const mostSpeeds = 8;
+
+const filled = (value: unknown): string | undefined =>
+  typeof value === "string" && value !== "" ? value : undefined;
+
+/** What a form says of a vehicle; what it leaves open is left out. Null if it cannot be read. */
+export function seenCarFrom(fields: Readonly<Record<string, unknown>>): SeenCar | null {
+  const told = {
+    controls: filled(fields.controls),
+    speeds: filled(fields.speeds) && Number(fields.speeds),
+    speedPart: filled(fields.speedPart),
+    blowers: filled(fields.blowers) && Number(fields.blowers),
+    steering: filled(fields.steering),
+  };
+  const parsed = seenCarSchema.safeParse(
+    Object.fromEntries(Object.entries(told).filter(([, value]) => value !== undefined)),
+  );
+  return parsed.success ? parsed.data : null;
+}
+
+/** What is seen of a vehicle, in words: `dial, 4 speeds, resistor pack, two blowers`. */
+export function seenCarText({ controls, speeds, speedPart, blowers, steering }: SeenCar): string {
+  const told = [
+    controls === "dial" ? "dial or lever" : controls,
+    speeds === undefined ? "" : `${speeds} ${speeds === 1 ? "speed" : "speeds"}`,
+    speedPart === "pack"
+      ? "resistor pack"
+      : speedPart === "module"
+        ? "control module"
+        : "speed part not seen yet",
+    blowers === 2 ? "two blowers" : "",
+    steering ? `steering on the ${steering}` : "",
+  ];
+  return told.filter(Boolean).join(", ");
+}

@@ -1,0 +1,109 @@
+import { defaultStoppingCosts } from "@core/money/stoppingCosts";
+import { placeCautions } from "@core/wiring/placeCautions";
+import type { PlaceReading } from "@core/wiring/placeReading";
+import { labelsMet } from "@core/wiring/placeTest";
+import { placesOfTest } from "@core/wiring/placeTests";
+import { type SeenJob, type StoredSeenReading, seenReadingsOf } from "@db/repositories/seenJobs.server";
+import { shopTerms } from "@db/repositories/settings.server";
+import { placeEvidenceText, placeName, placeResultText } from "@words/placeWords";
+import type { HeardSpeed } from "../complaint/ComplaintStrip";
+import { clockText } from "../text/clock";
+import { randomId } from "../text/randomId";
+import { shopZone } from "../text/shopZone.server";
+import type { OfferedPlaceTest } from "./NextPlaceTest";
+import type { SeenEvidenceLine } from "./SeenEvidence";
+import { seenCarText } from "./seenCarForm";
+import type { SeenDiagnosis } from "./seenDiagnosis";
+import { diagnoseSeen } from "./seenEngine.server";
+import type { SeenFacts } from "./seenTask";
+
+/** Tests that the page offers: the proposed one, and others to choose. */
+const testsOffered = 12;
+
+const isActive = ({ struckAt }: StoredSeenReading): boolean => !struckAt;
+
+/** What a job's diagnosis is computed from. */
+export async function seenFactsOf(job: SeenJob, stored: readonly StoredSeenReading[]): Promise<SeenFacts> {
+  const { hourMinor, comebackMinor } = await shopTerms();
+  return {
+    seen: job.seen,
+    readings: stored.filter(isActive).map(({ reading }) => reading),
+    options: {
+      costs: { ...defaultStoppingCosts, hourMinor, comebackMinor },
+      outOfReach: job.outOfReach,
+      looks: testsOffered,
+    },
+  };
+}
+
+/** What the diagnosis adds to the page. */
+export interface SeenFindings {
+  readonly diagnosis: SeenDiagnosis;
+  readonly offered: readonly OfferedPlaceTest[];
+  /** Numbers of the readings that the leading repair does not explain. */
+  readonly doubted: readonly number[];
+}
+
+async function findingsOf(job: SeenJob, stored: readonly StoredSeenReading[]): Promise<SeenFindings> {
+  const facts = await seenFactsOf(job, stored);
+  const diagnosis = await diagnoseSeen(facts);
+  const met = labelsMet(facts.readings);
+  const numbers = stored.filter(isActive).map(({ number }) => number);
+  return {
+    diagnosis,
+    offered: diagnosis.next.map((next): OfferedPlaceTest => {
+      const [place = null] = placesOfTest(next.test);
+      const own = [...met].find(([at]) => at === place)?.[1] ?? [];
+      return {
+        ...next,
+        met: own,
+        place,
+        cautions: placeCautions(next.test, facts.readings).filter((one) => !job.cautionsRead.includes(one)),
+      };
+    }),
+    doubted: diagnosis.conflicts.flatMap((at) => numbers[at] ?? []),
+  };
+}
+
+const evidenceLine = ({ id, number, reading, takenAt, struckAt }: StoredSeenReading) => ({
+  id,
+  number,
+  what: placeEvidenceText(reading),
+  result: placeResultText(reading),
+  time: clockText(takenAt, shopZone()),
+  heard: reading.heard === true,
+  struck: struckAt !== null,
+});
+
+/** The complaint by speed. */
+function heardOf(readings: readonly PlaceReading[]): Record<string, HeardSpeed> {
+  const heard: Record<string, HeardSpeed> = {};
+  for (const reading of readings)
+    if (reading.test === "airflow" && reading.heard && reading.setting !== undefined)
+      heard[reading.setting] = { seen: reading.seen, pattern: reading.pattern ?? null };
+  return heard;
+}
+
+/** The page of a job without a diagram. Its findings come later, because weighing the wirings can take seconds. */
+export async function seenJobView(job: SeenJob) {
+  const stored = await seenReadingsOf(job.id);
+  const active = stored.filter(isActive).map(({ reading }) => reading);
+  const speeds = job.seen.speeds ?? Math.max(0, ...active.map(({ setting }) => Number(setting ?? 0)));
+  const settings = Array.from({ length: speeds + 1 }, (_, at) => String(at));
+  return {
+    id: job.id,
+    label: job.label,
+    words: job.words,
+    jobId: job.jobId,
+    deleted: job.deletedAt !== null,
+    seen: job.seen,
+    seenText: seenCarText(job.seen),
+    settings,
+    heard: heardOf(active),
+    tokens: Object.fromEntries(settings.map((setting) => [setting, randomId()])),
+    token: randomId(),
+    outOfReach: job.outOfReach.map((place) => ({ place, name: placeName(place) })),
+    evidence: stored.map(evidenceLine) satisfies Omit<SeenEvidenceLine, "doubted">[],
+    findings: findingsOf(job, stored),
+  };
+}

@@ -1,0 +1,46 @@
+import { problemText } from "@core/problem/problem";
+import { CandidateCache } from "@core/wiring/compiledCandidate";
+import { diagnoseWiring, type WiringOptions } from "@core/wiring/diagnoseWiring";
+import { type LearnedCircuit, learnedCircuit } from "@core/wiring/learnedCircuit";
+import type { PlaceReading } from "@core/wiring/placeReading";
+import type { SeenCar } from "@core/wiring/seenCar";
+import { type SeenDiagnosis, seenDiagnosis } from "./seenDiagnosis";
+
+/** What a job without a diagram is diagnosed from. */
+export interface SeenFacts {
+  readonly seen: SeenCar;
+  readonly readings: readonly PlaceReading[];
+  readonly options: WiringOptions;
+}
+
+export type SeenTask = { readonly id: number } & SeenFacts &
+  (
+    | { readonly does: "diagnose" }
+    /** Makes the ways to wire a vehicle ready, so that its first diagnosis is quick. */
+    | { readonly does: "prepare" }
+    | { readonly does: "learn"; readonly identity: { readonly id: string; readonly title: string } }
+  );
+
+export type SeenNews =
+  | { readonly id: number; readonly diagnosis: SeenDiagnosis }
+  | { readonly id: number; readonly learned: LearnedCircuit }
+  | { readonly id: number; readonly ready: true }
+  | { readonly id: number; readonly problem: string };
+
+/** Ways to wire a vehicle, compiled once for as long as the process or thread lives. */
+const cache = new CandidateCache();
+
+/** Does one task, in a thread or without one. */
+export function doSeenTask(task: SeenTask): SeenNews {
+  const { id, seen, readings, options } = task;
+  if (task.does === "diagnose")
+    return { id, diagnosis: seenDiagnosis(diagnoseWiring(seen, readings, cache, options)) };
+  if (task.does === "prepare") {
+    diagnoseWiring(seen, readings, cache, options);
+    return { id, ready: true };
+  }
+  const learned = learnedCircuit(seen, readings, cache, task.identity);
+  return learned.ok
+    ? { id, learned: learned.value }
+    : { id, problem: learned.problems.map(problemText).join("; ") };
+}

@@ -1,0 +1,64 @@
+import {
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from "sequelize";
+import { counted, maybeMoment, maybeNumber, moment, named, number, text } from "../columns";
+
+export class SeenJobRow extends Model<InferAttributes<SeenJobRow>, InferCreationAttributes<SeenJobRow>> {
+  declare id: CreationOptional<number>;
+  declare formToken: string;
+  declare label: string;
+  declare words: string;
+  declare seen: string;
+  declare outOfReach: CreationOptional<string>;
+  declare cautionsRead: CreationOptional<string>;
+  /** The job that it went on as, with the circuit worked out; null before. */
+  declare jobId: CreationOptional<number | null>;
+  declare deletedAt: CreationOptional<Date | null>;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class SeenReadingRow extends Model<
+  InferAttributes<SeenReadingRow>,
+  InferCreationAttributes<SeenReadingRow>
+> {
+  declare id: string;
+  declare seenJobId: number;
+  declare number: number;
+  declare body: string;
+  declare takenAt: Date;
+  declare struckAt: CreationOptional<Date | null>;
+}
+
+/** Jobs without a diagram, and their readings. */
+export function defineSeenJobs(sequelize: Sequelize): void {
+  SeenJobRow.init(
+    {
+      id: counted(),
+      formToken: text(),
+      label: text(),
+      words: text(),
+      seen: text(),
+      outOfReach: { ...text(), defaultValue: "[]" },
+      cautionsRead: { ...text(), defaultValue: "[]" },
+      jobId: maybeNumber(),
+      deletedAt: maybeMoment(),
+      createdAt: moment(),
+    },
+    { sequelize, timestamps: true, updatedAt: false, tableName: "seenJobs" },
+  );
+  SeenReadingRow.init(
+    {
+      id: named(),
+      seenJobId: number(),
+      number: number(),
+      body: text(),
+      takenAt: moment(),
+      struckAt: maybeMoment(),
+    },
+    { sequelize, timestamps: false, tableName: "seenReadings" },
+  );
+}
