@@ -39,6 +39,7 @@ const app = [
   "entries",
   "notes",
   "complaint",
+  "seen",
   "probe",
   "motor",
   "parts",

@@ -54,8 +54,9 @@ test("a plug that is not there, a reading deleted and restored, a place out of r
   await expect(active).toHaveText("4");
 
   await page.getByText("Other tests", { exact: true }).tap();
-  await page.getByRole("button", { name: /^inspect the resistor pack plug/ }).tap();
-  expect((await offeredPlaceTest(page)).test).toBe("look");
+  const atPackPlug = page.getByRole("button", { name: /at the resistor pack plug/ }).first();
+  await atPackPlug.tap();
+  expect(await offeredPlaceTest(page)).toHaveProperty("at", "pack-plug");
   await page.getByRole("button", { name: "It has no resistor pack plug" }).tap();
   await expect(active).toHaveText("5");
   await expect(page.getByText("resistor pack plug: there is none")).toBeVisible();
@@ -67,7 +68,7 @@ test("a plug that is not there, a reading deleted and restored, a place out of r
   await expect(active).toHaveText("4");
 
   await page.getByText("Other tests", { exact: true }).tap();
-  await page.getByRole("button", { name: /^inspect the resistor pack plug/ }).tap();
+  await atPackPlug.tap();
   await page.getByRole("button", { name: "I cannot get at it" }).tap();
   await expect(page.getByRole("button", { name: "I can get at it now" })).toBeVisible();
   await expect(page.locator('#next-place input[value*="pack-plug"]')).toHaveCount(0);

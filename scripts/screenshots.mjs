@@ -26,7 +26,7 @@ const views = [
     path: "/practice/trainer?circuit=whimbrel-four-speed",
     act: (page, address) => inTheBay(page, address),
   },
-  { name: "debrief", path: "/practice", act: (page) => lost(page) },
+  { name: "no-diagram", path: "/jobs/no-diagram", act: (page) => withoutDiagram(page) },
   { name: "sums", path: "/sums/wire-drop?job=6" },
   { name: "phone", path: "/jobs/5/probe", viewport: { width: 390, height: 844 } },
 ];
@@ -82,22 +82,15 @@ async function inTheBay(page, address) {
   await page.locator('[data-act="3"]').waitFor();
 }
 
-async function lost(page) {
-  await page.getByRole("link", { name: /in progress/ }).click();
-  await page.waitForURL(/cases/);
-  const fit = async (part, odds, count) => {
-    await page.getByRole("combobox", { name: "Part to replace", exact: true }).selectOption(part);
-    await page.getByLabel(/How sure are you/).fill(odds);
-    await page.getByRole("button", { name: "Buy and fit" }).click();
-    await page.locator(`[data-act="${count}"]`).waitFor();
-  };
-  await fit("M1", "60", 4);
-  await page.getByRole("button", { name: "Hand over to customer" }).click();
-  await page.locator('[data-act="5"]').waitFor();
-  await fit("R1", "90", 6);
-  await page.getByRole("button", { name: "Hand over to customer" }).click();
-  await page.waitForURL(/debrief/);
-  await page.getByRole("button", { name: /test light clipped/ }).click();
+async function withoutDiagram(page) {
+  for (const choice of ["a dial or lever", "a resistor pack"]) await page.getByText(choice).click();
+  await page.locator('label:has(input[name="speeds"][value="4"])').click();
+  await page.getByRole("button", { name: "Only the top speed works" }).click();
+  await page.getByRole("button", { name: "Start with the first test" }).click();
+  await page.locator("#next-place-test").waitFor();
+  await page.locator('#next-place button[name="seen"][value="normal"]').click();
+  await page.locator('[data-reading="5"]').waitFor();
+  await page.getByText("What it may show").click();
 }
 
 async function trace(page) {

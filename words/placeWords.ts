@@ -5,6 +5,7 @@ import { absentPlace, type PlaceReading } from "@core/wiring/placeReading";
 import { placesOf } from "@core/wiring/placeRepair";
 import type { PlaceTest } from "@core/wiring/placeTest";
 import { modeText } from "./partName";
+import { capitalised } from "./seenName";
 import { airflowWords, patternWords, takenWords } from "./stateWords";
 import { questionWords } from "./tests/history";
 import { wordingOf } from "./tests/index";
@@ -116,7 +117,7 @@ const pinsHow =
 /** How a test is done, in sentences. */
 export function placeTestHow(test: PlaceTest): string {
   const setup = `${setupWords(test)}.`;
-  const setupSentence = setup.charAt(0).toUpperCase() + setup.slice(1);
+  const setupSentence = capitalised(setup);
   switch (test.test) {
     case "light":
       return test.at === "fuses"
@@ -137,7 +138,7 @@ export function placeTestHow(test: PlaceTest): string {
     case "wires":
       return "Give every cavity a letter. Say whether its wire is thick, like the motor's, or thin.";
     case "look":
-      return "Look for burnt or green contacts, melted plastic, water and dirt.";
+      return "Check for burnt or green contacts, melted plastic, water and dirt.";
     case "spin":
       return "Key off. Turn the wheel with a finger.";
     case "swap":

@@ -115,6 +115,8 @@ export function reasonText(circuit: Circuit, reason: Reason): string {
       return `Almost certain, but not proved. Prove it first: ${testText(circuit, reason.test)}.`;
     case "declined":
       return declinedText(circuit, reason.declined);
+    case "wiring-assumed":
+      return "Nobody has seen how this circuit is wired, so the verdict stays a best guess.";
     case "still-possible":
       return `Also possible: ${listed(reason.repairs.map(({ parts, p }) => `${repairName(circuit, parts)} (${percent(p)})`))}.`;
     case "nothing-pays":

@@ -5,7 +5,7 @@ import { type FollowUpDue, followUpsUntil } from "@db/repositories/followUps.ser
 import { type Job, readJobs } from "@db/repositories/jobs.server";
 import { openSeenJobs } from "@db/repositories/seenJobs.server";
 import { demoState, shopName } from "@db/repositories/settings.server";
-import { seenCarText } from "../seen/seenCarForm";
+import { seenCarText } from "@words/seenCarWords";
 import { ageText, dayAndMonth, promiseText, wallText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { BoardJob } from "./boardJob";

@@ -32,12 +32,12 @@ const start = (own: Fields = {}): Fields => ({
 
 /** Opens a job; returns its number. */
 async function opened(own: Fields = {}): Promise<number> {
-  const { location } = await answer(seenNew.action as never, start(own));
+  const { location } = await answer(seenNew.action, start(own));
   return Number(/^\/no-diagram\/(\d+)$/.exec(location ?? "")?.[1]);
 }
 
 const enter = (id: number, fields: Record<string, string>) =>
-  json(entries as never, posted({ token: token(), ...fields }), { id: String(id) });
+  json(entries, posted({ token: token(), ...fields }), { id: String(id) });
 const lights = (seen: Record<string, string>, setting = "0"): Record<string, string> => ({
   intent: "reading",
   test: JSON.stringify({ test: "light", at: "motor-plug", clip: "ground", key: "run", setting }),
@@ -122,13 +122,13 @@ describe("a job without a diagram", () => {
 
   test("deleted, it takes nothing and leaves the board; restored, it is as it was", async () => {
     const id = await opened();
-    await answer(seenJob.action as never, { intent: "delete" }, String(id));
+    await answer(seenJob.action, { intent: "delete" }, String(id));
     expect((await openSeenJobs()).map((own) => own.id)).not.toContain(id);
     expect(await enter(id, lights({ "pin.a": "bright" }))).toEqual({
       status: 422,
       body: { problem: "This job was deleted. Restore it, then enter that again." },
     });
-    await answer(seenJob.action as never, { intent: "restore" }, String(id));
+    await answer(seenJob.action, { intent: "restore" }, String(id));
     expect((await openSeenJobs()).map((own) => own.id)).toContain(id);
   });
 
@@ -136,7 +136,7 @@ describe("a job without a diagram", () => {
     const id = await opened();
     await enter(id, lights({ "pin.a": "bright", "pin.b": "bright" }));
     const { location } = await answer(
-      seenJob.action as never,
+      seenJob.action,
       { intent: "go-on", token: token(), label: "", model: "Harrow Whimbrel" },
       String(id),
     );
@@ -150,7 +150,7 @@ describe("a job without a diagram", () => {
     const carried = (await readingsOf(jobId)).map(({ reading }) => reading.test);
     expect(carried).toEqual(["airflow", "airflow", "airflow", "light", "light"]);
 
-    const again = await answer(seenJob.action as never, { intent: "go-on", token: token() }, String(id));
+    const again = await answer(seenJob.action, { intent: "go-on", token: token() }, String(id));
     expect(again.location).toBe(`/jobs/${jobId}`);
     expect(await enter(id, lights({ "pin.a": "dark" }))).toEqual({
       status: 422,
@@ -160,7 +160,7 @@ describe("a job without a diagram", () => {
 
   test("is exported as a case without a circuit", async () => {
     const id = await opened();
-    const file = await json(caseFile as never, new Request("http://127.0.0.1/x"), { id: String(id) });
+    const file = await json(caseFile, new Request("http://127.0.0.1/x"), { id: String(id) });
     expect(file.body).toMatchObject({
       format: "airway-case",
       version: 1,

@@ -88,6 +88,23 @@ export default function SeenNew({ loaderData, actionData }: Route.ComponentProps
         </p>
         <Form method="post" className="mt-4 grid gap-5">
           <input type="hidden" name="token" value={token} />
+          <div className="max-w-xl">
+            <div className="grid content-start gap-1">
+              <label htmlFor="label" className="font-semibold">
+                Vehicle <span className="font-normal text-soft">(may stay empty)</span>
+              </label>
+              <input
+                id="label"
+                name="label"
+                maxLength={60}
+                autoComplete="off"
+                className="field w-full"
+                value={name}
+                onChange={({ target }) => setName(target.value)}
+              />
+              <KnownVehicles name={name} vehicles={vehicles} circuits={circuits} />
+            </div>
+          </div>
           <div className="grid gap-5 lg:grid-cols-2 lg:gap-x-8">
             <PictureChoice name="controls" title="The blower is set by" chosen={undefined} />
             <PictureChoice
@@ -113,22 +130,7 @@ export default function SeenNew({ loaderData, actionData }: Route.ComponentProps
           ) : (
             <StartStrip settings={settings} told={complaint} onTold={setComplaint} />
           )}
-          <div className="grid gap-5 lg:grid-cols-2 lg:gap-x-8">
-            <div className="grid content-start gap-1">
-              <label htmlFor="label" className="font-semibold">
-                Vehicle <span className="font-normal text-soft">(may stay empty)</span>
-              </label>
-              <input
-                id="label"
-                name="label"
-                maxLength={60}
-                autoComplete="off"
-                className="field w-full"
-                value={name}
-                onChange={({ target }) => setName(target.value)}
-              />
-              <KnownVehicles name={name} vehicles={vehicles} circuits={circuits} />
-            </div>
+          <div className="max-w-xl">
             <div className="grid content-start gap-1">
               <label htmlFor="words" className="font-semibold">
                 Complaint in the customer's words{" "}

@@ -32,11 +32,11 @@ export function KnownVehicles({ name, vehicles, circuits }: KnownVehiclesProps) 
       <p>The shop has a diagram of:</p>
       <ul>
         {found.map(({ id, name: own, to, kind }) => (
-          <li key={`${kind} ${id}`}>
+          <li key={`${kind} ${id}`} className="flex flex-wrap items-center gap-x-2">
             <Link to={to} className="inline-flex min-h-11 items-center underline">
               {own}
-            </Link>{" "}
-            <span className="text-soft">({kind})</span>
+            </Link>
+            {kind === "circuit" && <span className="text-soft">(circuit)</span>}
           </li>
         ))}
       </ul>

@@ -5,6 +5,7 @@ import { minutesText, percent } from "@core/units/wording";
 import type { Place } from "@core/wiring/place";
 import type { PlaceTest } from "@core/wiring/placeTest";
 import { placeName, placeResultWord, placeTestHow, placeTestText } from "@words/placeWords";
+import { capitalised } from "@words/seenName";
 import { useState } from "react";
 import { QueuedForm } from "../entries/QueuedForm";
 import { PinEntry, readsPins } from "./PinEntry";
@@ -27,8 +28,6 @@ interface NextPlaceTestProps {
   readonly token: string;
 }
 
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
 /** The test that reports a vehicle without a place: the same one, or an inspection if that cannot say so. */
 const absenceOf = (test: PlaceTest, place: Place): PlaceTest =>
   test.test === "amps" || test.test === "airflow" || (test.test === "volts" && !("at" in test))
@@ -45,7 +44,7 @@ export function NextPlaceTest({ offered, isFirst, token }: NextPlaceTestProps) {
           {isFirst ? "Next test" : "Another test"}, <span className="figures">{minutesText(minutes)}</span>
         </p>
         <h2 id="next-place-test" className="pr-8 text-xl leading-tight font-bold">
-          {capital(placeTestText(test))}
+          {capitalised(placeTestText(test))}
         </h2>
         <p className="mt-1 text-base">{placeTestHow(test)}</p>
         <SeenCautions key={offered.key} cautions={cautions} token={token} />

@@ -81,7 +81,7 @@ function PinLine({ test, label, noun }: PinLineProps) {
     const words = test.at === "fuses" ? fuseStates : lightSeen;
     return (
       <fieldset className="flex grow flex-wrap items-center gap-1.5">
-        <legend className="float-left w-16 font-semibold">{title}</legend>
+        <legend className="float-left font-semibold md:w-16">{title}</legend>
         {words.map((word) => (
           <ChoiceButton key={word} name={pinField(label)} value={word} words={placeResultWord(test, word)} />
         ))}
@@ -128,7 +128,7 @@ interface ChoiceButtonProps {
 }
 
 const ChoiceButton = ({ name, value, words }: ChoiceButtonProps) => (
-  <label className="btn min-w-16 cursor-pointer px-2.5 text-base has-checked:border-ink has-checked:bg-mark has-checked:font-bold has-focus-visible:outline-2">
+  <label className="btn min-w-12 cursor-pointer px-2 text-base max-md:grow has-checked:border-ink has-checked:bg-mark has-checked:font-bold has-focus-visible:outline-2">
     <input type="radio" name={name} value={value} required className="sr-only" />
     {words}
   </label>

@@ -6,10 +6,11 @@ import { Form, Link, useNavigation } from "react-router";
 import { ComplaintStrip } from "../complaint/ComplaintStrip";
 import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
 import { Fold } from "../ui/Fold";
+import { LikeliestWiring } from "./LikeliestWiring";
 import { NextPlaceTest, type OfferedPlaceTest } from "./NextPlaceTest";
 import { SeenEvidence } from "./SeenEvidence";
 import { PictureChoice } from "./SeenPictures";
-import { SeenSuspects, SeenVerdict, SeenWirings } from "./SeenVerdict";
+import { SeenSuspects, SeenVerdict, SeenWirings, stateTitles } from "./SeenVerdict";
 import { SpeedCount } from "./SpeedCount";
 import type { SeenFindings, seenJobView } from "./seenJobView.server";
 
@@ -33,6 +34,14 @@ export function SeenJobPage({ view, findings, problem }: SeenJobPageProps) {
         {label || "Vehicle"} <span className="font-normal text-soft">without a diagram</span>
       </h1>
       <p className="text-base text-soft">{[seenText, words].filter(Boolean).join(" · ")}</p>
+      {findings && (
+        <p className="text-base font-semibold lg:hidden">
+          <a href="#seen-verdict">
+            {stateTitles[findings.diagnosis.state]}: {findings.diagnosis.repair}{" "}
+            <span className="figures whitespace-nowrap">{percent(findings.diagnosis.p)}</span>
+          </a>
+        </p>
+      )}
       {problem && (
         <p role="alert" className="text-danger">
           {problem}
@@ -62,6 +71,7 @@ export function SeenJobPage({ view, findings, problem }: SeenJobPageProps) {
             ) : (
               open && <Tests key={token} findings={findings} token={token} />
             )}
+            {findings && <LikeliestWiring findings={findings} />}
             {open && <OutOfReach places={view.outOfReach} token={token} />}
             {open && <Corrections view={view} />}
           </div>

@@ -1,9 +1,9 @@
 import { percent } from "@core/units/wording";
+import { capitalised } from "@words/seenName";
 import type { SeenDiagnosis } from "./seenDiagnosis";
 
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-const stateTitles = {
+/** A verdict's state, before what it says. */
+export const stateTitles = {
   open: "Not certain yet",
   settled: "Confirmed",
   "best-guess": "Best guess",
@@ -15,7 +15,8 @@ export function SeenVerdict({ diagnosis }: { diagnosis: SeenDiagnosis }) {
   return (
     <section aria-labelledby="seen-verdict" className="sheet-card p-3">
       <h2 id="seen-verdict" className="text-lg leading-tight font-bold">
-        {stateTitles[state]}: {capital(repair)} <span className="figures">{percent(p)}</span>
+        {stateTitles[state]}: {capitalised(repair)}{" "}
+        <span className="figures whitespace-nowrap">{percent(p)}</span>
       </h2>
       <ul className="mt-1 text-base">
         {because.map((reason) => (
@@ -39,8 +40,8 @@ export const SeenSuspects = ({ suspects }: Pick<SeenDiagnosis, "suspects">) => (
         <li key={name} className="relative border-t border-rule" data-suspect={name}>
           <details name="seen-suspect">
             <summary className="flex min-h-11 cursor-pointer list-none items-center justify-between gap-3">
-              <span className="font-semibold">{capital(name)}</span>
-              <span className="figures font-semibold">{percent(p)}</span>
+              <span className="font-semibold">{capitalised(name)}</span>
+              <span className="figures font-semibold whitespace-nowrap">{percent(p)}</span>
             </summary>
             <ul className="pb-2 text-base">
               {faults.map(({ fault, words, p: own }) => (
@@ -78,8 +79,8 @@ export function SeenWirings({ wirings }: Pick<SeenDiagnosis, "wirings">) {
             key={id}
             className="relative flex min-h-10 items-center justify-between gap-3 border-t border-rule"
           >
-            <span>{capital(title)}</span>
-            <span className="figures font-semibold">{percent(p)}</span>
+            <span className="py-1">{capitalised(title)}</span>
+            <span className="figures font-semibold whitespace-nowrap">{percent(p)}</span>
             <span
               aria-hidden="true"
               className="doubt-bar pointer-events-none absolute bottom-0 left-0 block"

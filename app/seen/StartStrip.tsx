@@ -89,8 +89,8 @@ export function StartStrip({ settings, told, onTold }: StartStripProps) {
                       aria-label={`${setting === "0" ? "off" : setting}: ${airflowWords[seen]}`}
                       className={`block h-11 w-full rounded-card border-[1.5px] ${isTold ? "border-ink bg-ink text-paper" : "border-[var(--edge)] bg-card"}`}
                       onClick={() => {
-                        const { [setting]: _before, ...others } = told;
-                        onTold(isTold ? others : { ...others, [setting]: seen });
+                        const others = Object.entries(told).filter(([own]) => own !== setting);
+                        onTold(Object.fromEntries(isTold ? others : [...others, [setting, seen] as const]));
                       }}
                     >
                       <span aria-hidden="true">{isTold ? "●" : ""}</span>

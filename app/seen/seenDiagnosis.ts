@@ -1,9 +1,14 @@
+import type { Circuit } from "@core/circuit/circuit";
 import { notListed, type Repair } from "@core/fault/repair";
 import { listed, percent } from "@core/units/wording";
 import type { WiringDiagnosis, WiringVerdict } from "@core/wiring/diagnoseWiring";
+import { learnedCircuit } from "@core/wiring/learnedCircuit";
 import type { PlaceForecast, PlaceOutcome } from "@core/wiring/placeForecast";
+import type { PlaceReading } from "@core/wiring/placeReading";
 import type { GroupedSuspect } from "@core/wiring/placeSuspect";
 import { type PlaceTest, placeTestKey } from "@core/wiring/placeTest";
+import type { SeenCar } from "@core/wiring/seenCar";
+import { wiringDoubt } from "@core/wiring/wiringDoubt";
 import { placeFaultText, placeName, placeOutcomeText, placeRepairText } from "@words/placeWords";
 import { wiringReasonText } from "@words/wiringWords";
 
@@ -43,6 +48,8 @@ export interface SeenDiagnosis {
   readonly suspects: readonly SeenSuspect[];
   readonly next: readonly SeenNext[];
   readonly wirings: readonly { readonly id: string; readonly title: string; readonly p: number }[];
+  /** The likeliest wiring, and how doubtful each part and wire of it is; null if there is none to draw. */
+  readonly drawing: { readonly circuit: Circuit; readonly doubt: Readonly<Record<string, number>> } | null;
   /** Numbers of readings that the leading repair does not explain, counted from 0 among the active ones. */
   readonly conflicts: readonly number[];
 }
@@ -86,14 +93,16 @@ const nextTest = ({ test, minutes, pins, outcomes }: PlaceForecast): SeenNext =>
 });
 
 /** The diagnosis as the page shows it. */
-export function seenDiagnosis({
-  suspects,
-  verdict,
-  next,
-  conflicts,
-  circuits,
-}: WiringDiagnosis): SeenDiagnosis {
+export function seenDiagnosis(
+  { suspects, verdict, next, conflicts, circuits, belief }: WiringDiagnosis,
+  seen: SeenCar,
+  readings: readonly PlaceReading[],
+): SeenDiagnosis {
   const { state, replace, p, killedBy, alsoCheck, because } = verdict;
+  const likeliest = learnedCircuit(belief, seen, readings, {
+    id: "likeliest",
+    title: "the likeliest wiring",
+  });
   return {
     state,
     repair: replace.length > 0 ? listed(replace.map(placeName)) : "something else",
@@ -104,6 +113,7 @@ export function seenDiagnosis({
     suspects: suspectLines(suspects),
     next: next.map(nextTest),
     wirings: circuits.map(({ id, title, p: own }) => ({ id, title, p: own })),
+    drawing: likeliest.ok ? { circuit: likeliest.value.circuit, doubt: wiringDoubt(belief) } : null,
     conflicts,
   };
 }

@@ -16,7 +16,7 @@ const stopped =
 const restMilliseconds = 20 * 60_000;
 
 let threaded = false;
-let ask = async (task: Asked): Promise<SeenNews> => doSeenTask({ ...task, id: 0 });
+let ask = (task: Asked): Promise<SeenNews> => Promise.resolve(doSeenTask({ ...task, id: 0 }));
 
 /**
  * From now on vehicles without a diagram are diagnosed in a thread of its own, so that no page waits for it; nothing

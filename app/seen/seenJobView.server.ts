@@ -1,4 +1,5 @@
 import { defaultStoppingCosts } from "@core/money/stoppingCosts";
+import { buildNetlist } from "@core/solve/buildNetlist";
 import { placeCautions } from "@core/wiring/placeCautions";
 import type { PlaceReading } from "@core/wiring/placeReading";
 import { labelsMet } from "@core/wiring/placeTest";
@@ -6,13 +7,15 @@ import { placesOfTest } from "@core/wiring/placeTests";
 import { type SeenJob, type StoredSeenReading, seenReadingsOf } from "@db/repositories/seenJobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { placeEvidenceText, placeName, placeResultText } from "@words/placeWords";
+import { seenCarText } from "@words/seenCarWords";
 import type { HeardSpeed } from "../complaint/ComplaintStrip";
+import type { CircuitLayout } from "../sheet/circuitLayout";
+import { layoutOf } from "../sheet/layouts.server";
 import { clockText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
 import type { OfferedPlaceTest } from "./NextPlaceTest";
 import type { SeenEvidenceLine } from "./SeenEvidence";
-import { seenCarText } from "./seenCarForm";
 import type { SeenDiagnosis } from "./seenDiagnosis";
 import { diagnoseSeen } from "./seenEngine.server";
 import type { SeenFacts } from "./seenTask";
@@ -39,6 +42,8 @@ export async function seenFactsOf(job: SeenJob, stored: readonly StoredSeenReadi
 /** What the diagnosis adds to the page. */
 export interface SeenFindings {
   readonly diagnosis: SeenDiagnosis;
+  /** The layout of the likeliest wiring, or its promise; null if there is none to draw. */
+  readonly layout: CircuitLayout | Promise<CircuitLayout> | null;
   readonly offered: readonly OfferedPlaceTest[];
   /** Numbers of the readings that the leading repair does not explain. */
   readonly doubted: readonly number[];
@@ -49,8 +54,10 @@ async function findingsOf(job: SeenJob, stored: readonly StoredSeenReading[]): P
   const diagnosis = await diagnoseSeen(facts);
   const met = labelsMet(facts.readings);
   const numbers = stored.filter(isActive).map(({ number }) => number);
+  const netlist = diagnosis.drawing && buildNetlist(diagnosis.drawing.circuit, { lumpWires: true });
   return {
     diagnosis,
+    layout: netlist?.ok ? layoutOf(netlist.value) : null,
     offered: diagnosis.next.map((next): OfferedPlaceTest => {
       const [place = null] = placesOfTest(next.test);
       const own = [...met].find(([at]) => at === place)?.[1] ?? [];

@@ -4,6 +4,7 @@ import { diagnoseWiring, type WiringOptions } from "@core/wiring/diagnoseWiring"
 import { type LearnedCircuit, learnedCircuit } from "@core/wiring/learnedCircuit";
 import type { PlaceReading } from "@core/wiring/placeReading";
 import type { SeenCar } from "@core/wiring/seenCar";
+import { believeWiring } from "@core/wiring/wiringBelief";
 import { type SeenDiagnosis, seenDiagnosis } from "./seenDiagnosis";
 
 /** What a job without a diagram is diagnosed from. */
@@ -33,14 +34,13 @@ const cache = new CandidateCache();
 /** Does one task, in a thread or without one. */
 export function doSeenTask(task: SeenTask): SeenNews {
   const { id, seen, readings, options } = task;
-  if (task.does === "diagnose")
-    return { id, diagnosis: seenDiagnosis(diagnoseWiring(seen, readings, cache, options)) };
-  if (task.does === "prepare") {
-    diagnoseWiring(seen, readings, cache, options);
-    return { id, ready: true };
+  if (task.does === "learn") {
+    const learned = learnedCircuit(believeWiring(seen, readings, cache), seen, readings, task.identity);
+    return learned.ok
+      ? { id, learned: learned.value }
+      : { id, problem: learned.problems.map(problemText).join("; ") };
   }
-  const learned = learnedCircuit(seen, readings, cache, task.identity);
-  return learned.ok
-    ? { id, learned: learned.value }
-    : { id, problem: learned.problems.map(problemText).join("; ") };
+  const diagnosis = diagnoseWiring(seen, readings, cache, options);
+  if (task.does === "prepare") return { id, ready: true };
+  return { id, diagnosis: seenDiagnosis(diagnosis, seen, readings) };
 }

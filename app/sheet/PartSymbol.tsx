@@ -79,7 +79,7 @@ const BatterySymbol = ({ part }: { readonly part: PartOf<"battery"> }) => (
   <g>
     <path d="M8 18H40M16 26H32M24 26V44M24 18V2" {...line} />
     <Label x={50} y={20} text={part.id} />
-    <Label x={50} y={38} text={`${part.restVolts} V`} soft />
+    {!part.assumed && <Label x={50} y={38} text={`${part.restVolts} V`} soft />}
   </g>
 );
 
@@ -274,7 +274,7 @@ function PackSymbol({ part, shape }: { part: Extract<Part, { kind: "resistor" }>
               <rect x={centre - 14} y={y - 7} width={28} height={14} {...body} />
             )}
             <text x={centre} y={y + 24} textAnchor="middle" fontSize={14.5} fill="var(--soft)">
-              {"thermalLink" in element ? element.id : `${element.ohms} Ω`}
+              {"thermalLink" in element || part.assumed ? element.id : `${element.ohms} Ω`}
             </text>
           </g>
         );

@@ -22,6 +22,9 @@ const paint: Readonly<Record<string, string>> = {
   TQ: "#3aa5a5",
 };
 
+/** The casing of a wire whose colour nobody has seen. */
+const unknownPaint = "var(--rule)";
+
 interface WireProps {
   readonly circuit: Circuit;
   readonly state: SheetState;
@@ -54,6 +57,7 @@ export const WireLine = memo(function WireLine(props: WireProps) {
   const mean = known.length > 0 ? known.reduce((sum, volts) => sum + volts, 0) / known.length : null;
   const amps = Math.abs(state.point.amps[wire.id] ?? 0);
   const { base, tracer } = colourStripes(wire.colour);
+  const casing = wire.assumed ? unknownPaint : paint[base];
   const words = wireColourWords(wire) ?? "colour not known";
   return (
     <g data-wire={wire.id} className="cursor-pointer">
@@ -69,8 +73,10 @@ export const WireLine = memo(function WireLine(props: WireProps) {
         <path d={d} fill="none" stroke="url(#doubt-hatch)" strokeWidth={12 + 14 * p} opacity={0.7} />
       )}
       <path d={d} fill="none" stroke="var(--edge)" strokeWidth={9.4} />
-      <path d={d} fill="none" stroke={paint[base]} strokeWidth={8} />
-      {tracer && <path d={d} fill="none" stroke={paint[tracer]} strokeWidth={8} strokeDasharray="7 11" />}
+      <path d={d} fill="none" stroke={casing} strokeWidth={8} />
+      {tracer && !wire.assumed && (
+        <path d={d} fill="none" stroke={paint[tracer]} strokeWidth={8} strokeDasharray="7 11" />
+      )}
       <path d={d} fill="none" stroke="var(--card)" strokeWidth={5.4} />
       {state.bare ? (
         <path d={d} fill="none" stroke="var(--soft)" strokeWidth={1.6} />

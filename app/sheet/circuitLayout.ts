@@ -109,9 +109,8 @@ export async function layOut(netlist: Netlist): Promise<CircuitLayout> {
     shape: shapes.get(id) as SymbolShape,
   }));
   const wires = (graph.edges ?? []).map((edge) => ({ id: edge.id, corners: cornersOf(edge, backwards) }));
-  const colourOf = new Map(
-    circuit.wires.map(({ id, colour, assumed }) => [id, assumed ? `${colour}?` : colour]),
-  );
+  // A colour nobody has seen is not told.
+  const colourOf = new Map(circuit.wires.map(({ id, colour, assumed }) => [id, assumed ? "?" : colour]));
   const labels = placeLabels(
     wires.map(({ id, corners }) => ({ corners, words: [id, colourOf.get(id) ?? ""] as const })),
     parts.flatMap(partBoxes),

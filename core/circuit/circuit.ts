@@ -47,6 +47,8 @@ export const circuitSchema = z.strictObject({
   title: shortText,
   note: z.string().max(4000).optional(),
   steering: z.enum(["left", "right"]).optional(),
+  /** Nobody has seen how it is wired: it was worked out, or questions about the wiring were answered "not known". */
+  wiring: z.literal("assumed").optional(),
   settings: z.array(settingName).min(1).max(24),
   parts: z.array(partSchema).min(1).max(400),
   connectors: z.array(connectorSchema).max(200),

@@ -1,8 +1,10 @@
 import { describe, expect, test } from "@jest/globals";
 import { brokenVehicle } from "../../e2e/brokenVehicle";
 import { type Reading, readingSchema } from "../predict/reading";
+import { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import { problemText } from "../problem/problem";
-import { heard, shippedEngine, shippedIds } from "../testing/shippedCircuit";
+import { buildNetlist } from "../solve/buildNetlist";
+import { heard, shippedCircuit, shippedEngine, shippedIds } from "../testing/shippedCircuit";
 import { light } from "../testing/takenReadings";
 import { type Diagnosis, diagnose } from "./diagnose";
 import { openPlaces, testMinutes } from "./tests/access";
@@ -74,14 +76,17 @@ describe("facts of the trade (common practice, no source)", () => {
 });
 
 /** Takes every suggested test, answered by a nominal vehicle with the fault, until the verdict. */
-function played(id: string, fault: string): { diagnosis: Diagnosis; looks: number } {
+function played(
+  id: string,
+  fault: string,
+): { diagnosis: Diagnosis; looks: number; readings: readonly Reading[] } {
   const vehicle = brokenVehicle(id, fault);
   const settings = shippedEngine(id).netlist.circuit.settings.slice(1);
   const readings = heard(Object.fromEntries(settings.map((setting) => [setting, vehicle.airflow(setting)])));
   for (let looks = 0; ; looks++) {
     const diagnosis = diagnosed(readings, id);
     const [next] = diagnosis.next;
-    if (diagnosis.verdict.state !== "open" || !next || looks === 14) return { diagnosis, looks };
+    if (diagnosis.verdict.state !== "open" || !next || looks === 14) return { diagnosis, looks, readings };
     const result = vehicle.answer(next.test);
     const key = ["volts", "amps", "ohms"].includes(next.test.test) ? next.test.test : "seen";
     readings.push(readingSchema.parse({ ...next.test, [key]: result }));
@@ -93,6 +98,19 @@ describe("a whole job", () => {
     const { diagnosis, looks } = played("whimbrel-four-speed", "R1.link:open");
     expect(diagnosis.verdict).toMatchObject({ state: "settled", replace: ["R1"], alsoCheck: [] });
     expect(looks).toBeLessThanOrEqual(4);
+  });
+
+  test("confirms nothing from the same readings if nobody has seen how the circuit is wired, and says why", () => {
+    const { readings } = played("whimbrel-four-speed", "R1.link:open");
+    const netlist = buildNetlist(
+      { ...shippedCircuit("whimbrel-four-speed"), wiring: "assumed" },
+      { lumpWires: true },
+    );
+    if (!netlist.ok) throw new Error("it cannot be solved");
+    const found = diagnose(new CompiledCircuit(netlist.value), readings);
+    if (!found.ok) throw new Error("it cannot be diagnosed");
+    expect(found.value.verdict).toMatchObject({ state: "best-guess", replace: ["R1"] });
+    expect(found.value.verdict.because).toContainEqual({ kind: "wiring-assumed" });
   });
 
   test.each([

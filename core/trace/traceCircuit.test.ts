@@ -160,3 +160,22 @@ test("any motor and any ohms make a circuit that can be solved", () => {
     { numRuns: 150 },
   );
 });
+
+describe("what nobody answered", () => {
+  const known: TraceAnswers = {
+    feed: "always",
+    relay: "yes",
+    control: "resistor",
+    hands: "ground",
+    top: "switch",
+    link: "all",
+  };
+
+  test("about the wiring makes the wiring assumed; about a value or a place, or not asked yet, does not", () => {
+    expect(traced(known).circuit.wiring).toBeUndefined();
+    expect(traced({}).circuit.wiring).toBeUndefined();
+    expect(traced({ ...known, motor: null, ohms: null, reach: null }).circuit.wiring).toBeUndefined();
+    for (const question of ["feed", "relay", "control", "hands", "top", "link"] as const)
+      expect(traced({ ...known, [question]: null }).circuit.wiring).toBe("assumed");
+  });
+});

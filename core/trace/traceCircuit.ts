@@ -47,6 +47,9 @@ class Draft {
   }
 }
 
+/** The questions whose answers decide what is connected to what. */
+const wiringQuestions = ["feed", "relay", "control", "hands", "top", "link", "signal"] as const;
+
 /** A usual relay (common practice, no source). */
 const relay = (id: string) =>
   ({ id, kind: "relay", coilOhms: 85, pullInVolts: 7.5, contactOhms: 0.004 }) as const;
@@ -85,6 +88,7 @@ export function traceCircuit({ id, title, steering }: CircuitName, answers: Trac
     id,
     title,
     ...(steering ? { steering } : {}),
+    ...(wiringQuestions.some((question) => answers[question] === null) ? { wiring: "assumed" as const } : {}),
     settings,
     parts: draft.parts,
     connectors: draft.connectors,

@@ -58,6 +58,8 @@ export interface WiringDiagnosis {
   readonly next: readonly PlaceForecast[];
   /** Readings that the leading repair does not explain, counted from 0. */
   readonly conflicts: readonly number[];
+  /** What all of it is computed from. */
+  readonly belief: WiringBelief;
   /** The wirings that carry 99 % of the belief, likeliest first. */
   readonly circuits: readonly BelievedWiring[];
 }
@@ -146,7 +148,9 @@ function becauseOf(belief: WiringBelief, standing: Standing, bar: number): Wirin
       ? [{ kind: "wiring-open" as const, fact: differingFact(belief.candidates, otherwise) }]
       : []),
     ...(holds && p >= worthProving ? [{ kind: "holds-under-all" as const, wirings: likely.length }] : []),
-    ...(p >= worthProving ? [{ kind: proved ? ("proved" as const) : ("proof-missing" as const) }] : []),
+    ...(p >= worthProving && !proved ? [{ kind: "proof-missing" as const }] : []),
+    // What leads is only called proved once it is also sure enough.
+    ...(p >= bar && proved ? [{ kind: "proved" as const }] : []),
     ...isBus,
   ];
 }
@@ -263,6 +267,7 @@ export function diagnoseWiring(
       options.looks ?? defaultLooks,
     ),
     conflicts: standing.disputed,
+    belief,
     circuits: namedWirings(belief),
   };
 }

@@ -6,6 +6,7 @@ import { placeComplaint } from "../testing/placeComplaint";
 import { CandidateCache } from "./compiledCandidate";
 import { type LearnedCircuit, learnedCircuit } from "./learnedCircuit";
 import type { PlaceReading } from "./placeReading";
+import { believeWiring } from "./wiringBelief";
 
 const cache = new CandidateCache();
 const seen = { speeds: 4, speedPart: "pack", steering: "right" } as const;
@@ -32,7 +33,10 @@ const readings: PlaceReading[] = [
 ];
 
 function learned(): LearnedCircuit {
-  const made = learnedCircuit(seen, readings, cache, { id: "no-diagram-7", title: "grey van" });
+  const made = learnedCircuit(believeWiring(seen, readings, cache), seen, readings, {
+    id: "no-diagram-7",
+    title: "grey van",
+  });
   if (!made.ok) throw new Error(JSON.stringify(made.problems));
   return made.value;
 }

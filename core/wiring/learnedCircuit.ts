@@ -2,14 +2,13 @@ import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import type { Reading } from "../predict/reading";
 import { type Parsed, type Problem, refused } from "../problem/problem";
-import type { CandidateCache } from "./compiledCandidate";
 import { piecesOf } from "./piece";
 import { type PlugPlace, plugPlaces } from "./place";
 import type { PlaceReading } from "./placeReading";
 import { concreteReadings } from "./placeTest";
 import type { SeenCar } from "./seenCar";
 import { type Meanings, meaningOf } from "./weighedCandidate";
-import { type BelievedCandidate, believeWiring } from "./wiringBelief";
+import type { BelievedCandidate, WiringBelief } from "./wiringBelief";
 
 /** The likeliest wiring as a circuit, and what was read on the vehicle in that circuit's own terms. */
 export interface LearnedCircuit {
@@ -76,6 +75,7 @@ function circuitOf(
     ...circuit,
     ...identity,
     note,
+    wiring: "assumed",
     ...(steering ? { steering } : {}),
     parts: circuit.parts.map((part) => (part.kind === "splice" ? part : { ...part, assumed: true })),
     connectors: circuit.connectors.map(({ id, pins, ...rest }) => ({
@@ -112,15 +112,15 @@ function inNames(reading: Reading, names: ReadonlyMap<string, ReadonlyMap<string
 /**
  * The likeliest wiring of a vehicle as a circuit of its own, so that its job can go on as any other: readings carry
  * over by what each label most likely stands for.
+ * @param belief from these readings
  * @returns refused if there is no wiring left that explains the readings
  */
 export function learnedCircuit(
+  { candidates: [own] }: WiringBelief,
   seen: SeenCar,
   readings: readonly PlaceReading[],
-  cache: CandidateCache,
   identity: { readonly id: string; readonly title: string },
 ): Parsed<LearnedCircuit> {
-  const [own] = believeWiring(seen, readings, cache).candidates;
   if (!own) {
     const problem: Problem = {
       code: "wrong-value",

@@ -77,6 +77,8 @@ export type Reason =
       readonly times: number;
     }
   | { readonly kind: "declined"; readonly declined: Declined }
+  /** Nobody has seen how the circuit is wired. */
+  | { readonly kind: "wiring-assumed" }
   | {
       readonly kind: "still-possible";
       readonly repairs: readonly { readonly parts: readonly string[]; readonly p: number }[];

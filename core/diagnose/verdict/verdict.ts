@@ -88,8 +88,8 @@ export interface Decision {
 }
 
 /**
- * Decides whether a verdict stands: `settled` only if the repair is proved, something was measured, the belief is above
- * the shop's limit, no remaining test is worth its minutes and no reading contradicts the others; `best-guess` if none
+ * Decides whether a verdict stands: `settled` only if the repair is proved, something was measured, the wiring is known,
+ * the belief is above the shop's limit, no remaining test is worth its minutes and no reading contradicts the others; `best-guess` if none
  * is worth it otherwise and no proof can be had; `open` if one is.
  */
 export function decide(
@@ -106,7 +106,11 @@ export function decide(
   const stopping = weighStopping(compiled, repairs, tests, costs);
   const measured = belief.readings.some(({ heard, test }) => !heard && test !== "history");
   const pays = stopping.testMoreMinor !== null && stopping.testMoreMinor < stopping.fitNowMinor;
-  const sure = p >= costs.settledBar && declinedIn(compiled, repair).length === 0 && disputed === null;
+  const sure =
+    p >= costs.settledBar &&
+    declinedIn(compiled, repair).length === 0 &&
+    disputed === null &&
+    !isWiringAssumed(compiled);
   const weighed = verdictState({ measured, pays, sure, any: tests.length > 0 });
   // A contradiction is cleared up while the probe is still there, a complaint that says enough by itself is first seen
   // or heard for oneself, and the customer is asked before anything comes off.
@@ -119,6 +123,9 @@ export function decide(
   const first = waits ? [due] : proof.missing;
   return { state, ranked, stopping, proof, measured, standing, first };
 }
+
+/** Whether nobody has seen how the circuit is wired: a verdict on a guessed wiring is never confirmed. */
+const isWiringAssumed = ({ netlist }: CompiledCircuit): boolean => netlist.circuit.wiring === "assumed";
 
 /** Parts of a repair that are left to the maker's procedure. */
 const declinedIn = ({ netlist }: CompiledCircuit, { parts }: Repair): Declined[] =>
@@ -171,6 +178,7 @@ export function verdictOf(
       ),
       ...damageLeft(belief.readings, replace).map((own): Reason => ({ kind: "renew-too", ...own })),
       ...declinedIn(compiled, repair).map((own): Reason => ({ kind: "declined", declined: own })),
+      ...(isWiringAssumed(compiled) && measured ? [{ kind: "wiring-assumed" } as const] : []),
       ...(proof.missing[0] ? [{ kind: "unproved", test: proof.missing[0].look } as const] : []),
       ...doubt({ state, ranked, measured, next, disputed: standing.disputed }),
     ],
