@@ -41,6 +41,7 @@ export default [
   route("no-diagram/:id/entries", "routes/seenEntries.ts"),
   route("no-diagram/:id/case", "routes/seenCaseFile.ts"),
   route("shelf-bundle", "routes/shelfBundle.ts"),
+  route("jobs/:id/draft", "routes/jobDraft.ts"),
   route("jobs/:id/case", "routes/caseFile.ts"),
   route("jobs/:id/plan", "routes/plan.ts"),
   route("jobs/:id/pulse", "routes/pulse.ts"),

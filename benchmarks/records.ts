@@ -18,7 +18,7 @@ import { loader as records } from "../app/routes/records";
 import { loader as vehicle } from "../app/routes/vehicle";
 
 const count = Number(process.env.AIRWAY_JOBS ?? 50_000);
-const rounds = 15;
+const rounds = 60;
 const folder = mkdtempSync(join(tmpdir(), "airway-records-bench-"));
 process.env.AIRWAY_DATA = folder;
 process.env.AIRWAY_ZONE = "UTC";
@@ -128,7 +128,7 @@ async function timed(title: string, work: () => Promise<unknown>): Promise<void>
   const [first = 0] = times;
   times.sort((a, b) => a - b);
   process.stdout.write(
-    `${title}: first ${first.toFixed(0)} ms, median ${(times[Math.floor(rounds / 2)] ?? 0).toFixed(1)} ms, worst ${(times.at(-1) ?? 0).toFixed(1)} ms\n`,
+    `${title}: first ${first.toFixed(0)} ms, median ${(times[Math.floor(rounds / 2)] ?? 0).toFixed(1)} ms, 95th percentile ${(times[Math.ceil(0.95 * rounds) - 1] ?? 0).toFixed(1)} ms, worst ${(times.at(-1) ?? 0).toFixed(1)} ms\n`,
   );
 }
 const ask = (query: string) =>

@@ -10,6 +10,7 @@ import { closeView } from "../close/closeView.server";
 import { closureFrom } from "../close/closureFrom.server";
 import { faultSheet } from "../close/faultSheet.server";
 import { CustomerCard, JobCard } from "../close/JobCard";
+import { DraftOfCircuit } from "../job/DraftOfCircuit";
 import { intoJob } from "../job/intoJob.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { sentForm } from "../shell/sentForm.server";
@@ -24,8 +25,9 @@ const form = z.discriminatedUnion("intent", [
 
 export async function loader({ params }: Route.LoaderArgs) {
   const card = await closeView(params.id);
+  const { circuit } = await jobAt(params.id);
   const sheet = card.closure ? await faultSheet(await jobViewAt(params.id), card.closure.fault) : null;
-  return { card, sheet, token: randomId() };
+  return { card, sheet, token: randomId(), wiringAssumed: circuit.wiring === "assumed" };
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
@@ -56,13 +58,14 @@ export async function action({ params, request }: Route.ActionArgs) {
 }
 
 export default function Close({ loaderData, actionData }: Route.ComponentProps) {
-  const { card, sheet, token } = loaderData;
+  const { card, sheet, token, wiringAssumed } = loaderData;
   const problem = actionData?.problem ?? null;
   const closed = card.stage === "closed";
   return (
     <main id="main" className="grid w-full max-w-3xl gap-5 p-5">
       {!closed && <CloseForm card={card} problem={problem} />}
       <CardFiles card={card} />
+      {closed && wiringAssumed && <DraftOfCircuit jobId={card.id} />}
       {closed && (
         <Form method="post" className="no-print flex flex-wrap items-end gap-3">
           <input type="hidden" name="intent" value="comeback" />

@@ -1,12 +1,15 @@
 // A job on a vehicle without a diagram: opened from what is seen, its entries, what is refused, and how it goes on.
 import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
+import { findDraft } from "@db/repositories/drafts.server";
 import { findJob } from "@db/repositories/jobs.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { findSeenJob, openSeenJobs, seenReadingsOf } from "@db/repositories/seenJobs.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { seenJobView } from "../seen/seenJobView.server";
 import { answer, closeDemoShop, type Fields, json, openDemoShop, posted } from "../testing/demoShop";
+import { stateOf } from "../trace/draftView.server";
 import * as board from "./board";
+import * as jobDraft from "./jobDraft";
 import { loader as caseFile } from "./seenCaseFile";
 import { action as entries } from "./seenEntries";
 import * as seenJob from "./seenJob";
@@ -149,6 +152,18 @@ describe("a job without a diagram", () => {
     expect((await listCircuits()).map(({ rowId }) => rowId)).not.toContain(job?.circuitId);
     const carried = (await readingsOf(jobId)).map(({ reading }) => reading.test);
     expect(carried).toEqual(["airflow", "airflow", "airflow", "light", "light"]);
+
+    // Its circuit can be finished from the diagram: one draft, until the wiring was compared an assumed one.
+    const begun = () => answer(jobDraft.action, {}, String(jobId));
+    expect([(await begun()).location, (await begun()).location]).toEqual([
+      `/trace/no-diagram-${id}`,
+      `/trace/no-diagram-${id}`,
+    ]);
+    const draft = await findDraft(`no-diagram-${id}`);
+    if (!draft) throw new Error("there is no draft");
+    expect(stateOf(draft).circuit.wiring).toBe("assumed");
+    const compared = { step: "edit", edit: { do: "wiring", seen: true } } as const;
+    expect(stateOf({ ...draft, steps: [compared], position: 1 }).circuit.wiring).toBeUndefined();
 
     const again = await answer(seenJob.action, { intent: "go-on", token: token() }, String(id));
     expect(again.location).toBe(`/jobs/${jobId}`);

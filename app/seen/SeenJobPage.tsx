@@ -5,6 +5,7 @@ import { useState } from "react";
 import { Form, Link, useNavigation } from "react-router";
 import { ComplaintStrip } from "../complaint/ComplaintStrip";
 import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
+import { DraftOfCircuit } from "../job/DraftOfCircuit";
 import { Fold } from "../ui/Fold";
 import { LikeliestWiring } from "./LikeliestWiring";
 import { NextPlaceTest, type OfferedPlaceTest } from "./NextPlaceTest";
@@ -48,10 +49,13 @@ export function SeenJobPage({ view, findings, problem }: SeenJobPageProps) {
         </p>
       )}
       {jobId !== null && (
-        <p role="status" className="sheet-card mt-2 p-3">
-          This job went on as <Link to={`/jobs/${jobId}`}>job {jobId}</Link> with the circuit that was worked
-          out here.
-        </p>
+        <div role="status" className="sheet-card mt-2 flex flex-wrap items-center gap-3 p-3">
+          <p>
+            This job went on as <Link to={`/jobs/${jobId}`}>job {jobId}</Link> with the circuit that was
+            worked out here.
+          </p>
+          <DraftOfCircuit jobId={jobId} />
+        </div>
       )}
       {deleted && (
         <Form method="post" className="sheet-card mt-2 flex flex-wrap items-center gap-3 p-3" role="status">

@@ -49,6 +49,7 @@ export function TracePage({ draft, refused }: TraceBenchProps) {
   return (
     <main id="main" className="mx-auto grid w-full max-w-[100rem] min-w-0 grow content-start gap-3 p-4">
       <TraceHead name={name} family={family} draft={draft} waiting={waiting} away={away} send={send} />
+      <WiringSeen circuit={circuit} edit={edit} />
       {dropped.length > 0 && (
         <div role="alert" className="border-l-4 border-[var(--go)] pl-3 text-base">
           <p>These changes no longer fit the newer answers. Undo brings them back:</p>
@@ -81,6 +82,28 @@ export function TracePage({ draft, refused }: TraceBenchProps) {
     </main>
   );
 }
+
+interface WiringSeenProps {
+  readonly circuit: TracedDraft["circuit"];
+  readonly edit: (change: CircuitEdit) => void;
+}
+
+/** On a circuit whose wiring nobody has seen: what follows from that, and the way to say that it was compared. */
+const WiringSeen = ({ circuit, edit }: WiringSeenProps) =>
+  circuit.wiring === "assumed" && (
+    <div
+      role="status"
+      className="flex flex-wrap items-center gap-3 border-l-4 border-[var(--go)] pl-3 text-base"
+    >
+      <p>
+        Some of the wiring is assumed, so no verdict on this circuit is confirmed. Compare every part and wire
+        with the diagram first.
+      </p>
+      <button type="button" className="btn" onClick={() => edit({ do: "wiring", seen: true })}>
+        The wiring is as the diagram shows it
+      </button>
+    </div>
+  );
 
 /** Replaces all wires at once, from a typed or exported list. */
 function WireListForm({ refused }: { refused: readonly string[] | null }) {

@@ -70,6 +70,11 @@ describe("a change to a circuit", () => {
     expect(plain.wires[0]).not.toHaveProperty("colourName");
   });
 
+  test("says that the wiring was compared, or that it was not", () => {
+    expect(after({ do: "wiring", seen: false }).wiring).toBe("assumed");
+    expect(after({ do: "wiring", seen: true })).not.toHaveProperty("wiring");
+  });
+
   test("a name with spaces becomes the part's title, and its id is made from it", () => {
     const { parts, wires } = after({ do: "rename", list: "parts", id: "M1", to: "blower motor" });
     expect(parts.find(({ id }) => id === "blower-motor")).toMatchObject({ title: "blower motor" });

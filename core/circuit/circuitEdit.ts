@@ -46,6 +46,8 @@ export const circuitEditSchema = z.discriminatedUnion("do", [
   z.strictObject({ do: z.literal("setting"), from: settingName, to: settingName }),
   /** Adds a coil or a thermal link to a resistor pack. */
   z.strictObject({ do: z.literal("element"), id, item: resistorElementSchema }),
+  /** Says that somebody has compared the wiring with the vehicle or its diagram, or that nobody has. */
+  z.strictObject({ do: z.literal("wiring"), seen: z.boolean() }),
   /** Replaces all wires at once, from a pasted wire list. */
   z.strictObject({ do: z.literal("wires"), wires: z.array(wireSchema).max(800) }),
 ]);
@@ -81,6 +83,11 @@ export function editedAtOnce(circuit: Circuit, edits: readonly CircuitEdit[]): P
 function apply(circuit: Circuit & Lists, edit: CircuitEdit): Problem | null {
   if (edit.do === "wires") {
     circuit.wires = edit.wires;
+    return null;
+  }
+  if (edit.do === "wiring") {
+    if (edit.seen) delete circuit.wiring;
+    else circuit.wiring = "assumed";
     return null;
   }
   if (edit.do === "setting") return renameSetting(circuit, edit.from, edit.to);
