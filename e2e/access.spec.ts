@@ -8,6 +8,7 @@ const wcag22aa = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
 const views = [
   "/",
   "/jobs/new",
+  "/jobs/no-diagram",
   "/jobs/4/complaint",
   "/jobs/5/probe",
   "/jobs/4/probe",

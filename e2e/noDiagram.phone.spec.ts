@@ -1,5 +1,6 @@
 // Vehicles whose diagram nobody has, by phone: what can be seen of the vehicle, then the tests that the page proposes,
 // answered by a simulated vehicle, to the right verdict and on with the repair.
+import { AxeBuilder } from "@axe-core/playwright";
 import { Hand, offeredPlaceTest, startWithout, testToTheEnd } from "./noDiagramSteps";
 import { expect, test } from "./shop";
 import { keysPressed } from "./steps";
@@ -43,6 +44,29 @@ for (const { has, circuit, fault, is } of cars)
     await page.waitForURL(/\/jobs\/\d+\/probe$/);
     const suspects = page.locator('[aria-labelledby="suspects"]');
     await expect(suspects.locator("[data-suspect]").first()).toContainText(new RegExp(is, "i"));
+  });
+
+for (const colorScheme of ["light", "dark"] as const)
+  test(`axe finds nothing serious on a job without a diagram with everything open, ${colorScheme}`, async ({
+    page,
+  }) => {
+    await page.emulateMedia({ colorScheme });
+    await page.goto("/");
+    await startWithout(page, unknownCar("whimbrel-four-speed", "R1.link:open"), new Hand("tap"));
+    for (const fold of [
+      "What it may show",
+      "Other tests",
+      "Drawing of the likeliest wiring",
+      "What each speed does",
+      "What is seen of the vehicle",
+      "Go on without another test",
+    ])
+      await page.getByText(fold, { exact: true }).tap();
+    await expect(page.locator('svg [data-part="M1"]').first()).toBeVisible();
+    const { violations } = await new AxeBuilder({ page })
+      .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"])
+      .analyze();
+    expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 120)}`)).toEqual([]);
   });
 
 test("a plug that is not there, a reading deleted and restored, a place out of reach", async ({ page }) => {

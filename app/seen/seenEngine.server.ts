@@ -39,8 +39,9 @@ export function diagnoseSeenOn(file: string): void {
         return true;
       })
       .catch(() => undefined);
+    if (found || task.does === "prepare") return found ?? { id: 0, ready: true };
     // If the thread dies, the error is logged and the work is done in this process, while pages wait.
-    return found ?? here(task);
+    return here(task);
   };
 }
 
