@@ -173,6 +173,41 @@ describe("a job without a diagram", () => {
     });
   });
 
+  test("goes on with a circuit of the shelf once the diagram was found; what does not fit it is named", async () => {
+    const id = await opened({
+      speeds: "4",
+      "heard.3": "none",
+      "heard.4": "normal",
+    });
+    await enter(id, lights({ "pin.a": "dark", "pin.b": "bright" }, "4"));
+    await enter(id, {
+      intent: "reading",
+      test: JSON.stringify({ test: "look", at: "panel" }),
+      seen: "clean",
+    });
+    const send = (circuitId: string) =>
+      answer(
+        seenJob.action as never,
+        { intent: "diagram", token: token(), circuitId, label: "", model: "Harrow Whimbrel" },
+        String(id),
+      );
+    expect((await send("heron")).data.problem).toBe("Choose the circuit of this vehicle from the list.");
+    expect((await send("whimbrel-four-speed")).location).toBe(`/no-diagram/${id}?left=6`);
+    const jobId = (await findSeenJob(id))?.jobId ?? 0;
+    expect(await findJob(jobId)).toMatchObject({ circuitId: "whimbrel-four-speed", stage: "probing" });
+    const readings = (await readingsOf(jobId)).map(({ reading }) => reading);
+    expect(readings.map(({ test: own }) => own)).toEqual([
+      "airflow",
+      "airflow",
+      "airflow",
+      "airflow",
+      "light",
+      "light",
+    ]);
+    const job = await findSeenJob(id);
+    expect(job && (await seenJobView(job, [6])).left.map(({ number }) => number)).toEqual([6]);
+  });
+
   test("is exported as a case without a circuit", async () => {
     const id = await opened();
     const file = await json(caseFile, new Request("http://127.0.0.1/x"), { id: String(id) });

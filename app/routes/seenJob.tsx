@@ -2,7 +2,7 @@ import { deleteSeenJob, setSeen } from "@db/repositories/seenJobs.server";
 import { Suspense } from "react";
 import { Await, data, redirect } from "react-router";
 import { z } from "zod";
-import { goOnWithCircuit } from "../seen/goOnWithCircuit.server";
+import { goOnWithCircuit, goOnWithDiagram } from "../seen/goOnWithCircuit.server";
 import { SeenJobPage } from "../seen/SeenJobPage";
 import { seenCarFrom } from "../seen/seenCarForm";
 import { seenJobView } from "../seen/seenJobView.server";
@@ -12,8 +12,9 @@ import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
 import type { Route } from "./+types/seenJob";
 
-export async function loader({ params }: Route.LoaderArgs) {
-  return seenJobView(await seenJobAt(params.id));
+export async function loader({ params, request }: Route.LoaderArgs) {
+  const left = (new URL(request.url).searchParams.get("left") ?? "").split(",").map(Number);
+  return seenJobView(await seenJobAt(params.id), left);
 }
 
 const name = z.string().trim().max(60, "at most 60 characters").default("");
@@ -22,6 +23,13 @@ const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("restore") }),
   z.looseObject({ intent: z.literal("seen") }),
   z.object({ intent: z.literal("go-on"), token: z.uuid(), label: name, model: name }),
+  z.object({
+    intent: z.literal("diagram"),
+    token: z.uuid(),
+    circuitId: z.string().max(80),
+    label: name,
+    model: name,
+  }),
 ]);
 
 /** Receives the page's own forms, and its entries from a browser without scripts. */
@@ -49,6 +57,11 @@ export async function action({ params, request }: Route.ActionArgs) {
         { problem: refusal ? "This job is deleted, or has its circuit by now." : null },
         { status: refusal ? 422 : 200 },
       );
+    }
+    case "diagram": {
+      const address = await goOnWithDiagram(job, parsed.data, parsed.data.circuitId);
+      if (address) return redirect(address);
+      return data({ problem: "Choose the circuit of this vehicle from the list." }, { status: 422 });
     }
     case "go-on":
       return redirect(await goOnWithCircuit(job, parsed.data));

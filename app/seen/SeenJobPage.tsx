@@ -7,6 +7,7 @@ import { ComplaintStrip } from "../complaint/ComplaintStrip";
 import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
 import { DraftOfCircuit } from "../job/DraftOfCircuit";
 import { Fold } from "../ui/Fold";
+import { GoOn } from "./GoOn";
 import { LikeliestWiring } from "./LikeliestWiring";
 import { NextPlaceTest, type OfferedPlaceTest } from "./NextPlaceTest";
 import { SeenEvidence } from "./SeenEvidence";
@@ -51,10 +52,22 @@ export function SeenJobPage({ view, findings, problem }: SeenJobPageProps) {
       {jobId !== null && (
         <div role="status" className="sheet-card mt-2 flex flex-wrap items-center gap-3 p-3">
           <p>
-            This job went on as <Link to={`/jobs/${jobId}`}>job {jobId}</Link> with the circuit that was
-            worked out here.
+            This job went on as <Link to={`/jobs/${jobId}`}>job {jobId}</Link> with{" "}
+            {view.wiringAssumed ? "the circuit that was worked out here" : "its diagram"}.
           </p>
-          <DraftOfCircuit jobId={jobId} />
+          {view.wiringAssumed && <DraftOfCircuit jobId={jobId} />}
+          {view.left.length > 0 && (
+            <div className="basis-full text-base">
+              <p>These readings say nothing of that circuit and stayed behind:</p>
+              <ul className="list-disc pl-5">
+                {view.left.map(({ id: own, number, what, result }) => (
+                  <li key={own}>
+                    {number}. {what}: {result}
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
         </div>
       )}
       {deleted && (
@@ -210,49 +223,6 @@ function Corrections({ view }: { view: View }) {
         </Form>
       </Fold>
     </>
-  );
-}
-
-/** The way on: the job goes on like any other, with the likeliest wiring as its circuit. */
-function GoOn({ view, findings }: { view: View; findings: SeenFindings }) {
-  const { state, wirings } = findings.diagnosis;
-  const busy = useNavigation().state !== "idle";
-  const [likeliest] = wirings;
-  return (
-    <Fold
-      key={state}
-      title={state === "open" ? "Go on without another test" : "Go on with the repair"}
-      className="sheet-card px-3"
-      initially={state !== "open"}
-    >
-      <Form method="post" className="grid gap-3 pb-3">
-        <input type="hidden" name="intent" value="go-on" />
-        <input type="hidden" name="token" value={view.token} />
-        <p className="text-base">
-          The job goes on with the likeliest wiring as its circuit: {likeliest?.title}{" "}
-          <span className="figures">({percent(likeliest?.p ?? 0)})</span>. Its values, colours and places stay
-          assumed, and your readings carry over.
-        </p>
-        <div className="grid gap-3 sm:grid-cols-2">
-          <label className="grid gap-1 text-base">
-            Nickname or fleet number
-            <input name="label" maxLength={60} defaultValue={view.label} className="field w-full" />
-          </label>
-          <label className="grid gap-1 text-base">
-            Make and model
-            <input name="model" maxLength={60} className="field w-full" />
-          </label>
-        </div>
-        <button
-          type="submit"
-          className={`btn justify-self-start ${state === "open" ? "" : "btn-main"}`}
-          disabled={busy}
-          aria-busy={busy}
-        >
-          {busy ? "Working out the circuit…" : "Go on with this circuit"}
-        </button>
-      </Form>
-    </Fold>
   );
 }
 

@@ -1,4 +1,6 @@
 import { existsSync } from "node:fs";
+import type { Circuit } from "@core/circuit/circuit";
+import type { CarriedReadings } from "@core/wiring/carriedReadings";
 import type { LearnedCircuit } from "@core/wiring/learnedCircuit";
 import type { PlaceReading } from "@core/wiring/placeReading";
 import type { SeenCar } from "@core/wiring/seenCar";
@@ -69,6 +71,13 @@ export function prepareSeen(seen: SeenCar): void {
     }),
   );
   void ask({ does: "prepare", seen, readings, options: {} });
+}
+
+/** The readings of a job without a diagram in the terms of a circuit whose diagram was found after all. */
+export async function carrySeen(facts: SeenFacts, circuit: Circuit): Promise<CarriedReadings> {
+  const news = await ask({ does: "carry", ...facts, circuit });
+  if ("carried" in news) return news.carried;
+  throw new Error("problem" in news ? news.problem : "the thread answered another task");
 }
 
 /** The circuit that the readings of a job without a diagram tell of. */

@@ -4,6 +4,8 @@ import { placeCautions } from "@core/wiring/placeCautions";
 import type { PlaceReading } from "@core/wiring/placeReading";
 import { labelsMet } from "@core/wiring/placeTest";
 import { placesOfTest } from "@core/wiring/placeTests";
+import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
+import { findJob } from "@db/repositories/jobs.server";
 import { type SeenJob, type StoredSeenReading, seenReadingsOf } from "@db/repositories/seenJobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { placeEvidenceText, placeName, placeResultText } from "@words/placeWords";
@@ -91,9 +93,19 @@ function heardOf(readings: readonly PlaceReading[]): Record<string, HeardSpeed> 
   return heard;
 }
 
-/** The page of a job without a diagram. Its findings come later, because weighing the wirings can take seconds. */
-export async function seenJobView(job: SeenJob) {
-  const stored = await seenReadingsOf(job.id);
+/** Whether a job's circuit was worked out without a diagram. */
+async function isWiringAssumed(jobId: number | null): Promise<boolean> {
+  const job = jobId === null ? null : await findJob(jobId);
+  const circuit = job && (await findCircuit(job.circuitId));
+  return circuit?.wiring === "assumed";
+}
+
+/**
+ * The page of a job without a diagram. Its findings come later, because weighing the wirings can take seconds.
+ * @param left numbers of readings that did not go along to the circuit of its diagram
+ */
+export async function seenJobView(job: SeenJob, left: readonly number[] = []) {
+  const [stored, circuits] = await Promise.all([seenReadingsOf(job.id), listCircuits()]);
   const active = stored.filter(isActive).map(({ reading }) => reading);
   const speeds = job.seen.speeds ?? Math.max(0, ...active.map(({ setting }) => Number(setting ?? 0)));
   const settings = Array.from({ length: speeds + 1 }, (_, at) => String(at));
@@ -111,6 +123,9 @@ export async function seenJobView(job: SeenJob) {
     token: randomId(),
     outOfReach: job.outOfReach.map((place) => ({ place, name: placeName(place) })),
     evidence: stored.map(evidenceLine) satisfies Omit<SeenEvidenceLine, "doubted">[],
+    wiringAssumed: await isWiringAssumed(job.jobId),
+    left: stored.filter(({ number }) => left.includes(number)).map(evidenceLine),
+    circuits: circuits.map(({ rowId, title }) => ({ id: rowId, title })),
     findings: findingsOf(job, stored),
   };
 }

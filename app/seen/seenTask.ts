@@ -1,4 +1,6 @@
+import type { Circuit } from "@core/circuit/circuit";
 import { problemText } from "@core/problem/problem";
+import { type CarriedReadings, carriedTo } from "@core/wiring/carriedReadings";
 import { CandidateCache } from "@core/wiring/compiledCandidate";
 import { diagnoseWiring, type WiringOptions } from "@core/wiring/diagnoseWiring";
 import { type LearnedCircuit, learnedCircuit } from "@core/wiring/learnedCircuit";
@@ -19,12 +21,15 @@ export type SeenTask = { readonly id: number } & SeenFacts &
     | { readonly does: "diagnose" }
     /** Makes the ways to wire a vehicle ready, so that its first diagnosis is quick. */
     | { readonly does: "prepare" }
+    /** Carries the readings over to a circuit whose diagram was found after all. */
+    | { readonly does: "carry"; readonly circuit: Circuit }
     | { readonly does: "learn"; readonly identity: { readonly id: string; readonly title: string } }
   );
 
 export type SeenNews =
   | { readonly id: number; readonly diagnosis: SeenDiagnosis }
   | { readonly id: number; readonly learned: LearnedCircuit }
+  | { readonly id: number; readonly carried: CarriedReadings }
   | { readonly id: number; readonly ready: true }
   | { readonly id: number; readonly problem: string };
 
@@ -39,6 +44,12 @@ export function doSeenTask(task: SeenTask): SeenNews {
     return learned.ok
       ? { id, learned: learned.value }
       : { id, problem: learned.problems.map(problemText).join("; ") };
+  }
+  if (task.does === "carry") {
+    const carried = carriedTo(task.circuit, readings);
+    return carried.ok
+      ? { id, carried: carried.value }
+      : { id, problem: carried.problems.map(problemText).join("; ") };
   }
   const diagnosis = diagnoseWiring(seen, readings, cache, options);
   if (task.does === "prepare") return { id, ready: true };

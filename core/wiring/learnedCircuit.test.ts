@@ -55,6 +55,18 @@ describe("the circuit that the readings tell of", () => {
     expect(Object.keys(pack?.pins ?? {}).every((pin) => /^n\d$/.test(pin))).toBe(true);
   });
 
+  test("is reached in the usual places: what is at the blower, at the controls, and at the fuse box", () => {
+    const { circuit } = learned();
+    const plug = (title: string) => circuit.connectors.find((own) => own.title === title)?.id;
+    const places = new Map(circuit.places.map(({ id, parts }) => [id, parts]));
+    expect(places.get("at-the-blower")).toEqual(
+      expect.arrayContaining(["M1", "R1", plug("blower motor plug"), plug("resistor pack plug")]),
+    );
+    expect(places.get("at-the-controls")).toEqual(["S2", plug("speed switch plug")]);
+    for (const { id, kind } of circuit.parts)
+      if (kind === "fuse") expect(places.get("at-the-fuse-box")).toContain(id);
+  });
+
   test("readings carry over by what their labels stand for; what says nothing of the circuit is named", () => {
     const { circuit, readings: carried, left } = learned();
     const plug = circuit.connectors.find(({ title }) => title === "blower motor plug")?.id ?? "";

@@ -2,23 +2,19 @@ import type { Circuit } from "../circuit/circuit";
 import { parseCircuit } from "../circuit/parseCircuit";
 import type { Reading } from "../predict/reading";
 import { type Parsed, type Problem, refused } from "../problem/problem";
-import { piecesOf } from "./piece";
-import { type PlugPlace, plugPlaces } from "./place";
+import type { Candidate } from "./candidate";
+import { type CarriedReadings, carriedReadings } from "./carriedReadings";
+import { isPlug, type PartPlace, type PlugPlace, plugPlaces } from "./place";
 import type { PlaceReading } from "./placeReading";
-import { concreteReadings } from "./placeTest";
 import type { SeenCar } from "./seenCar";
-import { type Meanings, meaningOf } from "./weighedCandidate";
+import type { Meanings } from "./weighedCandidate";
 import type { BelievedCandidate, WiringBelief } from "./wiringBelief";
 
 /** The likeliest wiring as a circuit, and what was read on the vehicle in that circuit's own terms. */
-export interface LearnedCircuit {
+export interface LearnedCircuit extends CarriedReadings {
   readonly circuit: Circuit;
   /** Belief in this wiring when it was taken. */
   readonly p: number;
-  /** The readings, each with the number of the reading by place it comes from, counted from 0. */
-  readonly readings: readonly { readonly from: number; readonly reading: Reading }[];
-  /** Readings by place that say nothing of this circuit, counted from 0. */
-  readonly left: readonly number[];
 }
 
 /** What the plugs of the vehicle are called. */
@@ -56,6 +52,34 @@ function pinNames({ candidate }: BelievedCandidate, meanings: Meanings): Map<str
   return names;
 }
 
+/** Where parts are on most vehicles, and the minutes to get there (common practice, no source). */
+const usualPlaces: readonly {
+  readonly id: string;
+  readonly minutes: number;
+  readonly has: readonly (PartPlace | PlugPlace)[];
+}[] = [
+  {
+    id: "at-the-blower",
+    minutes: 4,
+    has: ["motor", "motor-2", "pack", "module", "motor-plug", "motor-plug-2", "pack-plug", "module-plug"],
+  },
+  { id: "at-the-controls", minutes: 8, has: ["switch", "panel", "switch-plug", "panel-plug"] },
+  { id: "at-the-fuse-box", minutes: 2, has: ["relay", "fuses"] },
+];
+
+/** The usual places that have something of a candidate in them. */
+const placesOf = ({ parts, plugs, fuses }: Candidate): Circuit["places"] =>
+  usualPlaces
+    .map(({ id, minutes, has }) => ({
+      id,
+      minutes,
+      parts: has.flatMap((place) => {
+        if (place === "fuses") return fuses;
+        return (isPlug(place) ? plugs.get(place)?.connector : parts.get(place)) ?? [];
+      }),
+    }))
+    .filter(({ parts: own }) => own.length > 0);
+
 /** What is said of a circuit that nobody has seen drawn. */
 const note =
   "Worked out from readings, without a diagram. Values, colours and places are assumed. A pin with a letter is the one that was marked so on the vehicle; a pin named n1, n2 and so on was not marked.";
@@ -76,6 +100,7 @@ function circuitOf(
     ...identity,
     note,
     wiring: "assumed",
+    places: placesOf(candidate),
     ...(steering ? { steering } : {}),
     parts: circuit.parts.map((part) => (part.kind === "splice" ? part : { ...part, assumed: true })),
     connectors: circuit.connectors.map(({ id, pins, ...rest }) => ({
@@ -133,18 +158,12 @@ export function learnedCircuit(
   const names = pinNames(own, meanings);
   const circuit = circuitOf(own, names, identity, seen);
   if (!circuit.ok) return circuit;
-  const carried = readings.map((reading) =>
-    piecesOf(own.candidate, own.compiled.netlist, reading)
-      .flatMap((piece) => concreteReadings(piece, (of) => meaningOf(meanings, of)))
-      .map((concrete) => inNames(concrete, names)),
-  );
   return {
     ok: true,
     value: {
       circuit: circuit.value,
       p: own.p,
-      readings: carried.flatMap((all, from) => all.map((reading) => ({ from, reading }))),
-      left: carried.flatMap((all, from) => (all.length === 0 ? [from] : [])),
+      ...carriedReadings(own, readings, (reading) => inNames(reading, names)),
     },
   };
 }
