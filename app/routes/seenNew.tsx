@@ -106,10 +106,10 @@ export default function SeenNew({ loaderData, actionData }: Route.ComponentProps
             </div>
           </div>
           <div className="grid gap-5 lg:grid-cols-2 lg:gap-x-8">
-            <PictureChoice name="controls" title="The blower is set by" chosen={undefined} />
+            <PictureChoice name="controls" title="The speed is chosen with" chosen={undefined} />
             <PictureChoice
               name="speedPart"
-              title="The speed is made by"
+              title="The speeds come from"
               chosen={undefined}
               onChoose={setSpeedPart}
             />

@@ -212,8 +212,8 @@ function Corrections({ view }: { view: View }) {
       <Fold title="What is seen of the vehicle" className="sheet-card px-3">
         <Form method="post" className="grid gap-4 pb-3">
           <input type="hidden" name="intent" value="seen" />
-          <PictureChoice name="controls" title="The blower is set by" chosen={seen.controls} />
-          <PictureChoice name="speedPart" title="The speed is made by" chosen={seen.speedPart} />
+          <PictureChoice name="controls" title="The speed is chosen with" chosen={seen.controls} />
+          <PictureChoice name="speedPart" title="The speeds come from" chosen={seen.speedPart} />
           <SpeedCount speeds={seen.speeds} />
           <PictureChoice name="blowers" title="Blowers" chosen={seen.blowers?.toString()} />
           <PictureChoice name="steering" title="Steering wheel" chosen={seen.steering} />

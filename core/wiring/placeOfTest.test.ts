@@ -43,7 +43,10 @@ describe.each(candidates.map((own) => [own.candidate.id, own] as const))("on %s"
   test.each<[string, Test]>([
     ["a joint in the loom", { test: "light", probe: "J1.s", clip: "G1.-", key: "run", setting: "1" }],
     ["a lamp between two pins", { test: "light", probe: "X1:1", clip: "X1:2", key: "run", setting: "1" }],
-    ["a plug pulled for a reading", { test: "airflow", key: "run", setting: "1", unplugged: ["X2"] }],
+    [
+      "a measurement with another plug pulled",
+      { test: "volts", red: "X1:1", black: "G1.-", key: "run", setting: "1", unplugged: ["X2"] },
+    ],
     ["ohms between two plugs", { test: "ohms", red: "X1:1", black: "X2:1" }],
   ])("%s is not asked of somebody without a diagram", (__, asked) => {
     expect(placeTestFor(candidate, meanings, asked)).toBeNull();
