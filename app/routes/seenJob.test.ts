@@ -187,7 +187,7 @@ describe("a job without a diagram", () => {
     });
     const send = (circuitId: string) =>
       answer(
-        seenJob.action as never,
+        seenJob.action,
         { intent: "diagram", token: token(), circuitId, label: "", model: "Harrow Whimbrel" },
         String(id),
       );
