@@ -1,5 +1,6 @@
 import { percent } from "@core/units/wording";
 import { useState } from "react";
+import { DoubtBar } from "../ui/DoubtBar";
 import { BeliefSteps } from "./BeliefSteps";
 import type { SuspectLine } from "./suspectLine";
 
@@ -85,11 +86,7 @@ function Line({ line: { repair, name, p, moved, faults }, under, shownFaults, on
           </ul>
         )}
       </details>
-      <span
-        aria-hidden="true"
-        className="doubt-bar pointer-events-none absolute top-[2.15rem] left-0 block"
-        style={{ width: `${Math.min(100, p * 100)}%` }}
-      />
+      <DoubtBar p={p} at="top-[2.15rem]" />
     </li>
   );
 }

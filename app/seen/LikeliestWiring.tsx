@@ -10,7 +10,7 @@ import type { SeenFindings } from "./seenJobView.server";
 /** Doubt from which a part or wire is hatched. */
 const leastDoubt = 0.05;
 
-/** The likeliest wiring as a drawing: what the readings have settled in full ink, the rest hatched by its doubt. */
+/** Draws the likeliest wiring. Parts and wires that are still in doubt are hatched; the rest are drawn plainly. */
 export function LikeliestWiring({ findings: { diagnosis, layout } }: { findings: SeenFindings }) {
   const { drawing, wirings } = diagnosis;
   const sheet = useMemo(() => {

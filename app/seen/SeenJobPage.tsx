@@ -226,7 +226,7 @@ function Corrections({ view }: { view: View }) {
   );
 }
 
-/** The job as a file, and its deletion, which can be undone. */
+/** Exports the job as a file, or deletes it; a deleted job can be restored. */
 const Keeping = ({ id }: { id: number }) => (
   <div className="flex flex-wrap items-center gap-4 text-base">
     <a href={`/no-diagram/${id}/case`} className="inline-flex min-h-11 items-center underline" download>

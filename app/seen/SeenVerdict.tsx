@@ -1,5 +1,6 @@
 import { percent } from "@core/units/wording";
 import { capitalised } from "@words/seenName";
+import { DoubtBar } from "../ui/DoubtBar";
 import type { SeenDiagnosis } from "./seenDiagnosis";
 
 /** A verdict's state, before what it says. */
@@ -51,11 +52,7 @@ export const SeenSuspects = ({ suspects }: Pick<SeenDiagnosis, "suspects">) => (
               ))}
             </ul>
           </details>
-          <span
-            aria-hidden="true"
-            className="doubt-bar pointer-events-none absolute top-[2.15rem] left-0 block"
-            style={{ width: `${Math.min(100, p * 100)}%` }}
-          />
+          <DoubtBar p={p} at="top-[2.15rem]" />
         </li>
       ))}
     </ul>
@@ -81,11 +78,7 @@ export function SeenWirings({ wirings }: Pick<SeenDiagnosis, "wirings">) {
           >
             <span className="py-1">{capitalised(title)}</span>
             <span className="figures font-semibold whitespace-nowrap">{percent(p)}</span>
-            <span
-              aria-hidden="true"
-              className="doubt-bar pointer-events-none absolute bottom-0 left-0 block"
-              style={{ width: `${Math.min(100, p * 100)}%` }}
-            />
+            <DoubtBar p={p} at="bottom-0" />
           </li>
         ))}
         {wirings.length > mostWirings && (

@@ -44,7 +44,7 @@ interface StartStripProps {
   readonly onTold: (told: Told) => void;
 }
 
-/** The complaint of a vehicle at its start: a usual one in one tap, or what each speed does. */
+/** Takes the complaint when a job starts: a common one in one tap, or speed by speed. */
 export function StartStrip({ settings, told, onTold }: StartStripProps) {
   return (
     <fieldset>

@@ -55,8 +55,8 @@ export async function diagnoseSeen(facts: SeenFacts): Promise<SeenDiagnosis> {
 }
 
 /**
- * Makes the ways to wire a vehicle ready while a person still says what its speeds do. Best effort: without a thread, or
- * if it fails, the first diagnosis takes a few seconds longer.
+ * Compiles the ways a vehicle may be wired while the person is still entering the complaint. Best effort: without a
+ * thread, or if it fails, the first diagnosis takes a few seconds longer.
  */
 export function prepareSeen(seen: SeenCar): void {
   if (!threaded) return;

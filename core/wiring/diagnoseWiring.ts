@@ -217,9 +217,9 @@ function firstTests(
 }
 
 /**
- * Diagnoses a vehicle whose diagram nobody has: which repair, under which wirings, and what to test next. A wiring
- * matters if its share of the belief is larger than what the shop's bar allows a verdict to be wrong. A repair is
- * confirmed only if it holds, and is proved, under every wiring that matters.
+ * Diagnoses a vehicle whose diagram nobody has: which repair, under which wirings, and what to test next. A repair is
+ * confirmed only if it holds, and is proved, under every likely wiring: each whose share of the belief is larger than
+ * the chance of error that the shop's bar allows.
  */
 export function diagnoseWiring(
   seen: SeenCar,

@@ -135,8 +135,8 @@ function inNames(reading: Reading, names: ReadonlyMap<string, ReadonlyMap<string
 }
 
 /**
- * The likeliest wiring of a vehicle as a circuit of its own, so that its job can go on as any other: readings carry
- * over by what each label most likely stands for.
+ * Makes a circuit of the likeliest wiring, so that the job can go on like any other. Each reading is carried over to the
+ * pin that its label most likely stands for.
  * @param belief from these readings
  * @returns refused if there is no wiring left that explains the readings
  */

@@ -10,7 +10,7 @@ export interface PlaceSuspect {
   readonly p: number;
   /** Number of likely wirings under which it is likely too. */
   readonly wirings: number;
-  /** Its likeliest variant under the likeliest wiring; null if that wiring does not have it. */
+  /** Its likeliest variant under the likeliest wiring; null if it is not a fault of that wiring. */
   readonly variant: number | null;
 }
 
