@@ -31,8 +31,8 @@ export async function startOn(
 
 /** Takes the suggested tests until the verdict is certain, and goes to it. */
 export async function probe(page: Page, vehicle: BrokenVehicle, enter: Enter): Promise<void> {
-  // The last tap of the complaint is on disk before the page is left.
-  await page.waitForLoadState("networkidle");
+  // Nothing entered on this page is still waiting to be stored; else the next page would store it among its own.
+  await expect(page.locator("[aria-busy=true]")).toHaveCount(0);
   await page.goto(page.url().replace(/\/[a-z]+$/, "/probe"));
   await page.waitForLoadState("networkidle");
   await expect(page.getByText("Not certain yet.")).toBeVisible();
