@@ -26,6 +26,11 @@ export async function keysPressed(page: Page): Promise<() => Promise<number>> {
   return () => count.evaluate(({ keys }) => keys);
 }
 
+/** Waits until no entry of the complaint is still on its way; else the next page would store it among its own. */
+export async function complaintStored(page: Page): Promise<void> {
+  await expect(page.locator("[aria-busy=true]")).toHaveCount(0);
+}
+
 /** Enters in the complaint that only the top of four speeds blows. */
 export async function hearTopOnly(page: Page): Promise<void> {
   for (const [setting, word] of Object.entries({
@@ -38,6 +43,7 @@ export async function hearTopOnly(page: Page): Promise<void> {
     await cell.click();
     await expect(cell).toHaveAttribute("aria-pressed", "true");
   }
+  await complaintStored(page);
 }
 
 /** Opens a job of its own on a van that only blows on its top speed, and goes to its probe page. */

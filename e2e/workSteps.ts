@@ -1,7 +1,7 @@
 // What follows the verdict on real jobs (common practice, no source): several pieces of work, and more than one round.
 import { type BrokenVehicle, brokenVehicle } from "./brokenVehicle";
 import { expect, type Page } from "./shop";
-import { type Enter, probeToTheEnd } from "./steps";
+import { complaintStored, type Enter, probeToTheEnd } from "./steps";
 
 const words = { none: "nothing", weak: "weak", normal: "normal", strong: "too strong" } as const;
 
@@ -31,8 +31,7 @@ export async function startOn(
 
 /** Takes the suggested tests until the verdict is certain, and goes to it. */
 export async function probe(page: Page, vehicle: BrokenVehicle, enter: Enter): Promise<void> {
-  // Nothing entered on this page is still waiting to be stored; else the next page would store it among its own.
-  await expect(page.locator("[aria-busy=true]")).toHaveCount(0);
+  await complaintStored(page);
   await page.goto(page.url().replace(/\/[a-z]+$/, "/probe"));
   await page.waitForLoadState("networkidle");
   await expect(page.getByText("Not certain yet.")).toBeVisible();
