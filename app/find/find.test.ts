@@ -1,4 +1,6 @@
 // The search over the demo workshop: what each kind of words finds, and what nothing finds.
+
+import { addSeenJob, deleteSeenJob } from "@db/repositories/seenJobs.server";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { closeDemoShop, openDemoShop } from "../testing/demoShop";
 import { findView } from "./findView.server";
@@ -26,6 +28,25 @@ describe("the search", () => {
     ]);
     expect((await found("4")).Jobs?.map(({ to }) => to)).toEqual(["/jobs/4"]);
     expect((await found("99999")).Jobs).toBeUndefined();
+  });
+
+  test("finds an open job without a diagram by its name, its complaint and what is seen, a deleted one no more", async () => {
+    const id = await addSeenJob(
+      {
+        formToken: "no-diagram-search",
+        label: "brewery flatbed",
+        words: "only full blast",
+        seen: { controls: "dial", speeds: 4, speedPart: "pack" },
+        complaint: [],
+      },
+      new Date("2026-11-30T08:00:00Z"),
+    );
+    for (const query of ["flatbed", "full BLAST", "pack flatbed"])
+      expect((await found(query))["Jobs without a diagram"]).toEqual([
+        expect.objectContaining({ to: `/no-diagram/${id}`, title: "brewery flatbed" }),
+      ]);
+    await deleteSeenJob(id, new Date("2026-11-30T09:00:00Z"));
+    expect((await found("flatbed"))["Jobs without a diagram"]).toBeUndefined();
   });
 
   test("finds a job by what was found in it", async () => {

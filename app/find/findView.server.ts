@@ -3,7 +3,9 @@ import { listCircuits } from "@db/repositories/circuits.server";
 import { findJob } from "@db/repositories/jobs.server";
 import { listParts } from "@db/repositories/parts.server";
 import { findRecords, type RecordLine } from "@db/repositories/records.server";
+import { openSeenJobs } from "@db/repositories/seenJobs.server";
 import { listVehicles } from "@db/repositories/vehicles.server";
+import { seenCarText } from "@words/seenCarWords";
 import { stageWords } from "@words/stateWords";
 import { everyWord } from "./everyWord";
 import { pagesFor } from "./pages";
@@ -28,14 +30,25 @@ const shownOfEach = 8;
 export async function findView(query: string): Promise<FoundGroup[]> {
   if (!query.trim()) return [];
   const matches = everyWord(query);
-  const [jobs, vehicles, circuits, parts] = await Promise.all([
+  const [jobs, noDiagram, vehicles, circuits, parts] = await Promise.all([
     jobsFor(query),
+    openSeenJobs(),
     listVehicles(),
     listCircuits(),
     listParts(),
   ]);
   const groups: FoundGroup[] = [
     { title: "Jobs", found: jobs },
+    {
+      title: "Jobs without a diagram",
+      found: noDiagram
+        .filter(({ label, words, seen }) => matches(`${label} ${words} ${seenCarText(seen)}`))
+        .map(({ id, label, words, seen }) => ({
+          to: `/no-diagram/${id}`,
+          title: label || "Vehicle without a name",
+          detail: [seenCarText(seen), words].filter(Boolean).join(" · "),
+        })),
+    },
     {
       title: "Vehicles",
       found: vehicles
