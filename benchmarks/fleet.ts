@@ -5,6 +5,7 @@
 //   --usual        the world without real hands, stutter, faults that come and go, and faults beyond the catalogue
 //   --moved         the three worlds in which all constants move together
 //   --no-diagram    told only what can be seen of the vehicle
+//   --varied        with it: every vehicle has a circuit of its own, made by rule from a shipped one
 //   --prior        draw faults by their prior only      --even        draw every fault mode equally often only
 import { readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
@@ -21,6 +22,7 @@ import { CandidateCache } from "@core/wiring/compiledCandidate";
 import { numberedSettings } from "@core/wiring/vehiclePlaces";
 import { type PlayedWithout, playWithout } from "./fleet/noDiagram";
 import { type Played, playVehicle } from "./fleet/play";
+import { variedCircuit } from "./fleet/variedCircuit";
 
 interface Task {
   readonly circuit: string;
@@ -35,6 +37,7 @@ interface Task {
 interface WithoutTask {
   readonly withoutDiagram: true;
   readonly circuit: string;
+  readonly varied: boolean;
   readonly vehicles: number;
   readonly seed: number;
   readonly world: World;
@@ -45,15 +48,22 @@ const engines = new Map<string, CompiledCircuit>();
 
 const candidates = new CandidateCache();
 
-/** Plays vehicles of one shipped circuit without its diagram; none of one with a second switch, which has no number. */
-function playTaskWithout({ circuit: id, vehicles, seed, world }: WithoutTask): PlayedWithout[] {
+/**
+ * Plays vehicles of one shipped circuit, or of variations of it, without its diagram; none of one with a second switch,
+ * which has no number.
+ */
+function playTaskWithout({ circuit: id, varied, vehicles, seed, world }: WithoutTask): PlayedWithout[] {
   const circuit = parseCircuit(JSON.parse(readFileSync(join(folder, `${id}.json`), "utf8")));
   if (!circuit.ok) throw new Error(id);
   if (circuit.value.parts.some((part) => part.kind === "selector" && part.settings)) return [];
-  const netlist = buildNetlist(numberedSettings(circuit.value));
-  if (!netlist.ok) throw new Error(id);
+  const base = numberedSettings(circuit.value);
   const chance = chanceFrom(seed);
-  return Array.from({ length: vehicles }, () => playWithout(netlist.value, candidates, chance, world));
+  const shipped = varied ? null : buildNetlist(base);
+  return Array.from({ length: vehicles }, () => {
+    const netlist = shipped ?? buildNetlist(variedCircuit(base, chance));
+    if (!netlist.ok) throw new Error(id);
+    return playWithout(netlist.value, candidates, chance, world);
+  });
 }
 
 function playTask(task: Task): Played[] {
@@ -244,6 +254,7 @@ async function main(): Promise<void> {
       usual: { type: "boolean", default: false },
       moved: { type: "boolean", default: false },
       "no-diagram": { type: "boolean", default: false },
+      varied: { type: "boolean", default: false },
     },
   });
   const ids = readdirSync(folder)
@@ -278,6 +289,7 @@ async function main(): Promise<void> {
       ids.map((circuit, index) => ({
         withoutDiagram: true,
         circuit,
+        varied: values.varied,
         vehicles: Number(values.vehicles),
         seed: Number(values.seed) * 1000 + index,
         world,

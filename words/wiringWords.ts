@@ -11,6 +11,8 @@ const factQuestions: Readonly<Record<keyof WiringFacts, string>> = {
   relay: "whether a relay feeds the blower",
   drive: "what controls the speed",
   highRelay: "whether the top speed has a relay of its own",
+  lowRelays: "whether every speed has a relay of its own",
+  packShape: "how the pack is built inside",
   highAtPack: "whether the top speed's wire passes through the pack's plug",
 };
 
@@ -33,6 +35,12 @@ function factText(fact: keyof WiringFacts, value: string | boolean): string {
       return value ? "a relay feeds the blower" : "no relay feeds the blower";
     case "highRelay":
       return value ? "the top speed has a relay of its own" : "the top speed has no relay of its own";
+    case "lowRelays":
+      return value ? "every speed has a relay of its own" : "the low speed has no relay of its own";
+    case "packShape":
+      return value === "star"
+        ? "each tap of the pack has an element of its own"
+        : "the taps of the pack share their elements";
     case "highAtPack":
       return value
         ? "the top speed's wire passes through the pack's plug"

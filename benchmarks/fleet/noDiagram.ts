@@ -7,6 +7,7 @@ import type { World } from "@core/practice/world";
 import type { Netlist } from "@core/solve/netlist/netlist";
 import type { CandidateCache } from "@core/wiring/compiledCandidate";
 import { complaintByPlace, followWiring } from "@core/wiring/followWiring";
+import { isPlug, type RepairPlace } from "@core/wiring/place";
 import { PlaceVehicle } from "@core/wiring/placeVehicle";
 import { seenOf, vehiclePlaces } from "@core/wiring/vehiclePlaces";
 
@@ -76,12 +77,19 @@ export function playWithout(
       cache,
     );
     const { verdict, circuits } = diagnosis;
+    // What heat or water has marked is work in any case, so a verdict that renews it as well is as right.
+    const isMarked = (place: RepairPlace): boolean =>
+      isPlug(place) && ["melted", "wet"].includes(vehicle.eyes(places.plugs.get(place)?.connector ?? ""));
     const truth = new Set<string>(fault.parts.map((part) => places.repairPlace.get(part) ?? "duct"));
     return {
       circuit: netlist.circuit.id,
       truth: `${faultId(fault.names)} (${[...truth].join("+")})`,
       kind,
-      right: isRight(truth, verdict.replace, verdict.alsoCheck),
+      right: isRight(
+        truth,
+        verdict.replace.filter((place) => truth.has(place) || !isMarked(place)),
+        verdict.alsoCheck,
+      ),
       state: verdict.state,
       p: verdict.p,
       replace: verdict.replace.join("+"),

@@ -33,9 +33,10 @@ const meterSigma = (volts: number): number => (0.02 + 0.005 * Math.abs(volts)) /
  * What a repaired vehicle should show, from its circuit with the new part, over vehicles sampled from the tolerances
  * and the instrument's own error.
  * @param setup engine off by default
- * @returns null if the circuit has no motor
+ * @returns null if the circuit has no motor, or if the values of one are assumed: nobody knows then what it should draw
  */
 export function proofBands(netlist: Netlist, setup: Setup): ProofBands | null {
+  if (netlist.motors.some(({ part }) => part.assumed)) return null;
   const solver = new PointSolver(netlist);
   const state = setupState(netlist, setup);
   const solved = vehicleSamples(netlist, vehicles, seed).map(({ values }) => {

@@ -42,7 +42,7 @@ const strength: readonly string[] = airflowSeen;
 
 /**
  * Judges the result of a step.
- * @param bands of the step's set-up; null if the circuit has no motor
+ * @param bands of the step's set-up; null if there are none
  * @throws RangeError if the finding is not of the kind the step asks for
  */
 export function judgeFinding(

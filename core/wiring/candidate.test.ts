@@ -11,6 +11,7 @@ const cars: readonly SeenCar[] = [
   { controls: "dial", speeds: 4, speedPart: "pack", blowers: 1, steering: "left" },
   { controls: "buttons", speeds: 7, speedPart: "module" },
   { speeds: 1, speedPart: "pack" },
+  { speeds: 2, speedPart: "pack" },
   { speeds: 5, blowers: 2 },
 ];
 
@@ -28,6 +29,18 @@ describe("the ways a vehicle may be wired", () => {
     expect(drives({ speedPart: "module" })).toEqual(new Set(["pwm", "linear", "bus"]));
     expect(drives({}).size).toBe(4);
     expect(wiringPlans({}, 5).every(({ plan }) => plan.speeds === 5)).toBe(true);
+  });
+
+  test("with two speeds may have a relay for each", () => {
+    const relays = wiringPlans({ speeds: 2, speedPart: "pack" })
+      .map((own) => candidateOf(own))
+      .filter(({ facts }) => facts.lowRelays)
+      .map(({ circuit }) => circuit.parts.filter(({ kind }) => kind === "relay").length);
+    expect(relays).toEqual([2]);
+    const ofFour = wiringPlans({ speeds: 4, speedPart: "pack" }).map(
+      (own) => candidateOf(own).facts.lowRelays,
+    );
+    expect(ofFour).not.toContain(true);
   });
 
   // The circuit is solved by the same rules as a traced one: its speeds rise, off is off, and every pin is where it

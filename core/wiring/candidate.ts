@@ -8,8 +8,12 @@ export interface WiringFacts {
   readonly drive: "resistor" | "pwm" | "linear" | "bus";
   /** A relay of its own for the strongest speed. */
   readonly highRelay?: boolean;
+  /** With it: a relay for each lower speed too. */
+  readonly lowRelays?: boolean;
   /** The strongest speed's wire passes through the pack's plug. */
   readonly highAtPack?: boolean;
+  /** Whether each tap of the pack has an element of its own, or uses those of the faster taps too. */
+  readonly packShape?: "chain" | "star";
 }
 
 /** What a pin of a plug is, and where it is probed with the plug mated. */

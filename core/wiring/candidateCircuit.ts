@@ -83,8 +83,11 @@ function toMotors(harness: Harness, from: string, terminal: "+" | "-", blowers: 
 const settingsOf = (speeds: number): string[] => Array.from({ length: speeds + 1 }, (_, at) => String(at));
 
 /** A resistor pack and its switch; the pack's strongest terminal goes to the motor. */
-function packAndSwitch(harness: Harness, { speeds, highAtPack }: PackPlan): void {
-  const ohms = packOhms(speeds - 1);
+function packAndSwitch(harness: Harness, { speeds, highAtPack, packShape }: PackPlan): void {
+  const chain = packOhms(speeds - 1);
+  const isStar = packShape === "star";
+  // A tap of a star has as much in its one element as a tap of a chain has in all of its.
+  const ohms = isStar ? chain.map((_, tap) => chain.slice(tap).reduce((sum, own) => sum + own, 0)) : chain;
   const taps = ohms.map((_, tap) => `T${tap + 1}`);
   const out = `T${speeds}`;
   harness.add(
@@ -96,7 +99,7 @@ function packAndSwitch(harness: Harness, { speeds, highAtPack }: PackPlan): void
         ...ohms.map((own, tap) => ({
           id: `e${tap + 1}`,
           from: taps[tap] ?? "",
-          to: taps[tap + 1] ?? "N",
+          to: (isStar ? undefined : taps[tap + 1]) ?? "N",
           ohms: own,
         })),
         { id: "link", from: taps.length > 0 ? "N" : "T0", to: out, thermalLink: true as const },
@@ -162,22 +165,48 @@ function packInGround(harness: Harness, plan: PackPlan): void {
   harness.wire("J3.s", "S2.H", "ground");
 }
 
+/** A relay that feeds one tap of the pack from a fuse of its own; the switch pulls it in. */
+function lowRelay(harness: Harness, tap: number, permanent: string): void {
+  const [id, fuse] = [`K${tap + 2}`, `F${tap + 4}`];
+  harness.add({ id, kind: "relay", ...assumedRelay }, "relay", tap > 1 ? undefined : "relay");
+  harness.add({ id: fuse, kind: "fuse", amps: assumedFuseAmps.blower }, "fuse");
+  harness.wire(permanent, `${fuse}.in`, "feed");
+  harness.wire(`${fuse}.out`, `${id}.30`, "feed");
+  harness.wire(`${id}.87`, `R1.T${tap}`, "feed");
+  harness.wire(`S2.L${tap}`, `${id}.86`, "feed", false);
+  harness.wire(`${id}.85`, "E2.31", "ground", false);
+}
+
 /** The pack between feed and the motor: the switch makes the feed. */
 function packInFeed(harness: Harness, plan: PackPlan): void {
   const { supply, permanent } = feedOf(harness, plan.relay ? "relay" : "key");
   motorsOf(harness, plan.blowers);
   packAndSwitch(harness, plan);
-  harness.wire(supply, "S2.C", "feed");
+  harness.wire(supply, "S2.C", "feed", !plan.lowRelays);
   const out = `R1.T${plan.speeds}`;
-  for (let tap = 1; tap < plan.speeds; tap++) harness.wire(`S2.L${tap}`, `R1.T${tap}`, "feed");
+  for (let tap = 1; tap < plan.speeds; tap++)
+    if (plan.lowRelays) lowRelay(harness, tap, permanent);
+    else harness.wire(`S2.L${tap}`, `R1.T${tap}`, "feed");
   toMotors(harness, "E1.31", "-", plan.blowers, "ground");
   if (plan.highRelay) {
-    harness.add({ id: "K2", kind: "relay", ...assumedRelay }, "relay", plan.relay ? undefined : "relay");
+    harness.add(
+      { id: "K2", kind: "relay", ...assumedRelay },
+      "relay",
+      plan.relay || plan.lowRelays ? undefined : "relay",
+    );
     harness.add({ id: "F3", kind: "fuse", amps: assumedFuseAmps.blower }, "fuse");
     harness.wire(permanent, "F3.in", "feed");
-    harness.wire("F3.out", "K2.87", "feed");
-    harness.wire(out, "K2.87a", "feed");
-    toMotors(harness, "K2.30", "+", plan.blowers, "feed");
+    if (plan.lowRelays) {
+      harness.add({ id: "J3", kind: "splice" }, "feed");
+      harness.wire("F3.out", "K2.30", "feed");
+      harness.wire("K2.87", "J3.s", "feed");
+      harness.wire(out, "J3.s", "feed");
+      toMotors(harness, "J3.s", "+", plan.blowers, "feed");
+    } else {
+      harness.wire("F3.out", "K2.87", "feed");
+      harness.wire(out, "K2.87a", "feed");
+      toMotors(harness, "K2.30", "+", plan.blowers, "feed");
+    }
     harness.wire("S2.H", "K2.86", "feed", false);
     harness.wire("K2.85", "E2.31", "ground", false);
     return;
@@ -260,8 +289,8 @@ function controlAndPanel(harness: Harness, plan: ModulePlan): void {
 function factsOf(plan: PackPlan | ModulePlan): WiringFacts {
   const { switchedSide, relay, drive } = plan;
   if (plan.drive !== "resistor") return { switchedSide, relay, drive };
-  const { highRelay, highAtPack } = plan;
-  return { switchedSide, relay: relay || highRelay, drive, highRelay, highAtPack };
+  const { highRelay, lowRelays, highAtPack, packShape } = plan;
+  return { switchedSide, relay: relay || highRelay, drive, highRelay, lowRelays, highAtPack, packShape };
 }
 
 const driveTitles = {
@@ -281,11 +310,15 @@ function titleOf(plan: PackPlan | ModulePlan): string {
   const { drive, switchedSide, relay } = plan;
   const own =
     plan.drive === "resistor"
-      ? [plan.highRelay ? "high-speed relay" : "", plan.highAtPack ? "top speed through the pack's plug" : ""]
+      ? [
+          plan.lowRelays ? "a relay for each speed" : plan.highRelay ? "high-speed relay" : "",
+          plan.highAtPack ? "top speed through the pack's plug" : "",
+          plan.packShape === "star" ? "each tap with an element of its own" : "",
+        ]
       : [commandTitles[plan.command]];
   return [
     `${driveTitles[drive]}, ${switchedSide} side`,
-    relay ? "relay" : "no relay",
+    relay ? "feed relay" : "no feed relay",
     ...own.filter((text) => text !== ""),
   ].join(", ");
 }
@@ -293,7 +326,12 @@ function titleOf(plan: PackPlan | ModulePlan): string {
 function idOf(plan: PackPlan | ModulePlan): string {
   const own =
     plan.drive === "resistor"
-      ? [plan.highRelay && "high", plan.highAtPack && "through"]
+      ? [
+          plan.highRelay && "high",
+          plan.lowRelays && "low",
+          plan.highAtPack && "through",
+          plan.packShape === "star" && "star",
+        ]
       : [plan.command !== "rising" && plan.command];
   return [
     plan.drive,
@@ -325,6 +363,7 @@ export function candidateOf({ plan, prior }: WiringPlan): Candidate {
     id: idOf(plan),
     title: titleOf(plan),
     settings: settingsOf(plan.speeds),
+    wiring: "assumed",
     parts: harness.parts.filter(({ id }) => isWired(id)),
     connectors: harness.connectors,
     wires: harness.wires.map(({ wire }) => wire),

@@ -12,7 +12,7 @@ import type { WiringPlan } from "./wiringPlan";
 export interface CompiledCandidate {
   readonly candidate: Candidate;
   readonly compiled: CompiledCircuit;
-  /** Each variant's repair by places, the cause first; one object for all candidates of a cache. */
+  /** Each variant's repair by places, the cause first. */
   readonly repairs: readonly Repair[];
 }
 
@@ -36,6 +36,11 @@ export class CandidateCache {
   /** @param most largest number of candidates kept */
   constructor(most = mostCandidates) {
     this.kept = new LRUCache({ max: most });
+  }
+
+  /** The repair of some places, the cause first; one object for all candidates. */
+  repairOf(places: readonly RepairPlace[]): Repair {
+    return this.repairs.of(places);
   }
 
   /** A candidate compiled; once for each way to wire a vehicle, whatever its share is this time. */

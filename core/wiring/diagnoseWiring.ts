@@ -3,14 +3,15 @@ import { defaultStoppingCosts, minutesMinor, type StoppingCosts } from "../money
 import { allTools, type Tool } from "../predict/observations/tool";
 import type { WiringFacts } from "./candidate";
 import type { CandidateCache } from "./compiledCandidate";
-import type { Place, RepairPlace } from "./place";
+import type { Place, PlugPlace, RepairPlace } from "./place";
 import { type PlaceForecast, PlaceForecasts } from "./placeForecast";
 import { proofUnder } from "./placeProof";
 import { absentPlace, type PlaceReading } from "./placeReading";
-import { bestMinor, heated, placesOf } from "./placeRepair";
+import { bestMinor, placesOf, placesToCheck } from "./placeRepair";
 import { type GroupedSuspect, type PlaceSuspect, partsOf, suspectsOf } from "./placeSuspect";
 import { keyOfPlaceReading, labelsMet, type PlaceTest, placeTestKey } from "./placeTest";
 import { isWithin, placesOfTest, placeTests } from "./placeTests";
+import { plugToInspect } from "./plugRenewal";
 import type { SeenCar } from "./seenCar";
 import { type BelievedCandidate, believeWiring, type WiringBelief } from "./wiringBelief";
 import {
@@ -100,6 +101,8 @@ interface Standing {
   /** A likely wiring under which another repair leads. */
   readonly otherwise: BelievedCandidate | null;
   readonly proved: boolean;
+  /** A plug of its part to inspect before the verdict; null if none is due. */
+  readonly plug: PlugPlace | null;
   /** The tests that its proof still needs. */
   readonly missing: readonly PlaceTest[];
   /** Readings it does not explain under a likely wiring, counted from 0. */
@@ -131,6 +134,7 @@ function standingOf(
       likely.length > 0 && likely.every((own) => under(own, repair) >= leastHeld && !isDeclined(own, repair)),
     otherwise: likely.find((own, place) => place > 0 && leadingUnder(own) !== repair) ?? null,
     proved: proofs.length > 0 && proofs.every(({ complete }) => complete),
+    plug: p >= bar ? plugToInspect(repair, repairs, readings) : null,
     missing: proofs.flatMap((own) => own.missing),
     disputed: [...new Set(proofs.flatMap((own) => own.disputed))].sort((a, b) => a - b),
   };
@@ -198,7 +202,7 @@ const testMore = (weighed: readonly PlaceForecast[], costs: StoppingCosts): numb
 
 /** The tests that come before all others: those the proof needs, then the one that tells most of an open wiring. */
 function firstTests(
-  { p, holds, missing }: Standing,
+  { p, holds, missing, plug }: Standing,
   weighed: readonly PlaceForecast[],
   forecasts: PlaceForecasts,
   readings: readonly PlaceReading[],
@@ -211,6 +215,7 @@ function firstTests(
     ? []
     : [...weighed].sort((a, b) => b.wiringBits / b.minutes - a.wiringBits / a.minutes);
   return [
+    ...(plug ? [forecasts.of({ test: "look", at: plug })] : []),
     ...proof.map((test) => forecasts.of(test)),
     ...(wiring && wiring.wiringBits >= leastBits ? [wiring] : []),
   ];
@@ -241,6 +246,8 @@ export function diagnoseWiring(
   const standing = standingOf(belief, readings, tools, settledBar);
   const { repair, p, measured, holds, proved } = standing;
   const replace = placesOf(repair);
+  const suspects = suspectsOf(belief);
+  const modes = suspects.find((own) => own.repair === repair)?.modes ?? [];
   const first = firstTests(standing, weighed, forecasts, readings, settledBar).filter(({ test }) =>
     isPossible(test),
   );
@@ -248,9 +255,10 @@ export function diagnoseWiring(
   const fitNowMinor = bestMinor(belief.repairs, costs);
   const testMoreMinor = testMore(weighed, costs);
   const pays = testMoreMinor !== null && testMoreMinor < fitNowMinor;
-  const isSettled = measured && p >= settledBar && holds && proved;
+  const plugDue = first.some(({ test }) => test.test === "look" && test.at === standing.plug);
+  const isSettled = measured && p >= settledBar && holds && proved && !plugDue;
   return {
-    suspects: grouped(suspectsOf(belief), forecasts, tests),
+    suspects: grouped(suspects, forecasts, tests),
     parts: partsOf(belief),
     verdict: {
       state: isSettled ? "settled" : pays || first.length > 0 || !measured ? "open" : "best-guess",
@@ -260,7 +268,7 @@ export function diagnoseWiring(
       fitNowMinor,
       testMoreMinor,
       because: becauseOf(belief, standing, settledBar),
-      alsoCheck: heated(repair) ? ["motor"] : [],
+      alsoCheck: placesToCheck(repair, modes),
     },
     next: [...first, ...weighed.filter(({ test }) => !firstKeys.has(placeTestKey(test)))].slice(
       0,

@@ -47,7 +47,22 @@ export function bestMinor(repairs: ReadonlyMap<Repair, number>, costs: StoppingC
   return best;
 }
 
-/** A burnt-out pack, plug or fuse had a cause, which is usually the motor. */
-export const heated = (repair: Repair): boolean =>
-  placesOf(repair).some((place) => place === "pack" || place === "fuse" || place.endsWith("-plug")) &&
-  !repair.parts.includes("motor");
+/** Modes of a wire that blow the fuse ahead of it. */
+const shorts = new Set(["to-ground", "chafed"]);
+
+/**
+ * What to check before the new part goes in. A burnt-out pack, plug or fuse had a cause: usually the motor, and of a
+ * blown fuse the wire behind it as well; a short has usually blown the fuse ahead of it.
+ * @param modes what is wrong, in the likeliest fault of the repair
+ */
+export function placesToCheck(repair: Repair, modes: readonly string[]): RepairPlace[] {
+  const places = placesOf(repair);
+  const heated = places.some((place) => place === "pack" || place === "fuse" || place.endsWith("-plug"));
+  const shorted = modes.some((mode) => shorts.has(mode));
+  const causes: readonly RepairPlace[] = [
+    ...(heated ? (["motor"] as const) : []),
+    ...(places.includes("fuse") ? (["feed"] as const) : []),
+    ...(shorted ? (["fuse"] as const) : []),
+  ];
+  return causes.filter((place) => !places.includes(place));
+}

@@ -1,7 +1,9 @@
 import { notListed, type Repair } from "../fault/repair";
 import type { CandidateCache } from "./compiledCandidate";
 import type { PlaceReading } from "./placeReading";
+import { placesOf } from "./placeRepair";
 import { labelsMet } from "./placeTest";
+import { plugRenewal } from "./plugRenewal";
 import type { SeenCar } from "./seenCar";
 import { type WeighedCandidate, weighCandidate } from "./weighedCandidate";
 import { wiringPlans } from "./wiringPlan";
@@ -61,10 +63,14 @@ export function believeWiring(
   cache: CandidateCache,
   onProgress: (share: number) => boolean = () => true,
 ): WiringBelief {
+  const renewal = plugRenewal(readings);
+  const renewed = (repair: Repair): Repair =>
+    repair === notListed ? repair : cache.repairOf(renewal(placesOf(repair)));
   const plans = wiringPlans(seen, highestSetting(readings), isCommandRead(readings));
   const weighed: WeighedCandidate[] = [];
   for (const [index, plan] of plans.entries()) {
-    weighed.push(weighCandidate(cache.compile(plan), readings));
+    const own = weighCandidate(cache.compile(plan), readings);
+    weighed.push({ ...own, repairs: own.repairs.map(renewed) });
     if (!onProgress((index + 1) / plans.length)) break;
   }
   const logs = weighed.map(({ candidate, evidence }) => Math.log(candidate.prior) + evidence);

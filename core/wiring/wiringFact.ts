@@ -39,7 +39,15 @@ export function leadingUnder({ repairs, variants }: BelievedCandidate): Repair {
   return best?.[0] ?? notListed;
 }
 
-const factNames = ["switchedSide", "drive", "relay", "highRelay", "highAtPack"] as const;
+const factNames = [
+  "switchedSide",
+  "drive",
+  "relay",
+  "highRelay",
+  "lowRelays",
+  "highAtPack",
+  "packShape",
+] as const;
 
 /** Shares of a fact's values over the wirings. */
 export function factShares(

@@ -11,8 +11,12 @@ export interface PackPlan {
   readonly relay: boolean;
   /** A relay of its own for the strongest speed, which goes round the pack. */
   readonly highRelay: boolean;
+  /** With it: a relay of its own for each lower speed too, so that the switch carries only the coils' current. */
+  readonly lowRelays: boolean;
   /** The switch's strongest output passes through the pack's plug. */
   readonly highAtPack: boolean;
+  /** Whether each tap has an element of its own, or uses those of the faster taps too. */
+  readonly packShape: "chain" | "star";
   readonly speeds: number;
   readonly blowers: 1 | 2;
 }
@@ -49,6 +53,10 @@ const packShare = { dial: 0.85, buttons: 0.15, unknown: 0.6 } as const;
 const groundSide = 0.6;
 const feedRelay = 0.6;
 const ownHighRelay = 0.2;
+/** Share of vehicles with a relay for the strongest of two speeds that have one for the other as well. */
+const ownLowRelay = 0.6;
+/** Share of packs in which every tap has an element of its own. */
+const starPack = 0.2;
 const throughPackPlug = 0.2;
 const moduleDrives = { pwm: 0.55, linear: 0.3, bus: 0.15 } as const;
 const moduleGroundSide = 0.7;
@@ -59,20 +67,38 @@ const share = (is: boolean, p: number): number => (is ? p : 1 - p);
 const both = [true, false] as const;
 const sides = ["ground", "feed"] as const;
 
+/** How the strongest speed is wired and how the pack is built, with their shares. */
+function innerPlans(
+  speeds: number,
+  switchedSide: SwitchedSide,
+  relay: boolean,
+): (Pick<PackPlan, "highRelay" | "lowRelays" | "highAtPack" | "packShape"> & { prior: number })[] {
+  const usual = { highRelay: false, lowRelays: false, highAtPack: false, packShape: "chain" } as const;
+  const direct = 1 - throughPackPlug;
+  // With one tap there is nothing to tell the two shapes apart.
+  const star = speeds > 2 ? starPack : 0;
+  const plain = [
+    { ...usual, prior: direct * (1 - star) },
+    { ...usual, highAtPack: true, prior: throughPackPlug },
+    ...(star > 0 ? [{ ...usual, packShape: "star" as const, prior: direct * star }] : []),
+  ];
+  if (speeds < 2) return plain;
+  // A switch that only pulls relays in needs no relay to feed it.
+  const low = speeds === 2 && switchedSide === "feed" && !relay ? ownLowRelay : 0;
+  return [
+    { ...usual, highRelay: true, prior: ownHighRelay * (1 - low) },
+    ...(low > 0 ? [{ ...usual, highRelay: true, lowRelays: true, prior: ownHighRelay * low }] : []),
+    ...plain.map((own) => ({ ...own, prior: (1 - ownHighRelay) * own.prior })),
+  ];
+}
+
 function packPlans(speeds: number, blowers: 1 | 2): WiringPlan[] {
-  const highs = speeds > 1 ? both : ([false] as const);
   return sides.flatMap((switchedSide) =>
     both.flatMap((relay) =>
-      highs.flatMap((highRelay) =>
-        (highRelay ? ([false] as const) : both).map((highAtPack) => ({
-          plan: { drive: "resistor" as const, switchedSide, relay, highRelay, highAtPack, speeds, blowers },
-          prior:
-            share(switchedSide === "ground", groundSide) *
-            share(relay, feedRelay) *
-            (speeds > 1 ? share(highRelay, ownHighRelay) : 1) *
-            (highRelay ? 1 : share(highAtPack, throughPackPlug)),
-        })),
-      ),
+      innerPlans(speeds, switchedSide, relay).map(({ prior, ...inner }) => ({
+        plan: { drive: "resistor" as const, switchedSide, relay, ...inner, speeds, blowers },
+        prior: share(switchedSide === "ground", groundSide) * share(relay, feedRelay) * prior,
+      })),
     ),
   );
 }

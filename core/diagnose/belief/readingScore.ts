@@ -60,8 +60,8 @@ function wordOdds(compiled: CompiledCircuit, oddsAt: OddsAt, seen: number, count
 }
 
 /** Share of a normal distribution that falls in one window of the display. */
-export function windowOdds(model: NumberObservation, predicted: number, seen: number): number {
-  const sigma = model.sigma(predicted);
+function windowOdds(model: NumberObservation, predicted: number, seen: number, isGuessed: boolean): number {
+  const sigma = Math.hypot(model.sigma(predicted), isGuessed ? model.guessedSigma(predicted) : 0);
   const gap = (model.scale(seen) - model.scale(predicted)) / sigma;
   const density = Math.exp((-gap * gap) / 2) / (sigma * Math.sqrt(2 * Math.PI));
   return Math.min(1, density * model.window);
@@ -77,7 +77,7 @@ function numberScore(
   const rowOdds = new Float64Array(compiled.rows.length * samples);
   for (let row = 0; row < compiled.rows.length; row++) {
     for (let sample = 0; sample < samples; sample++) {
-      rowOdds[row * samples + sample] = windowOdds(model, value(row, sample), seen);
+      rowOdds[row * samples + sample] = windowOdds(model, value(row, sample), seen, compiled.isGuessed);
     }
   }
   const odds = new Float64Array(compiled.variants.length * samples);

@@ -14,6 +14,9 @@ const ampsReading = z.strictObject({
 const clampShare = 0.04;
 const clampAmps = 0.4;
 
+/** Log standard deviation of what blowers draw, from maker to maker (judgement). */
+const guessedParts = 0.2;
+
 const windowAmps = 0.6;
 const rangeAmps = 30;
 
@@ -47,6 +50,7 @@ export const ampsTest = numberTest(ampsReading, {
     return (row, sample) => table.ampsAt(row, sample, branch);
   },
   sigma: (amps) => clampAmps + clampShare * Math.abs(amps),
+  guessedSigma: (amps) => guessedParts * Math.abs(amps),
   window: windowAmps,
   blind: (amps) => (Math.abs(amps) < 1 ? 0.3 / 3 : 0.7 * (windowAmps / rangeAmps)),
   scale: (amps) => amps,

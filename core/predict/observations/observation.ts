@@ -88,6 +88,8 @@ interface NumberFacts<T, R, C> extends Facts<T, R, C> {
   readonly fill?: (compiled: CompiledCircuit, test: T) => (cells: RowCells, out: Float64Array) => void;
   /** Standard deviation of a reading around a predicted display, for instrument and model together. */
   readonly sigma: (value: number) => number;
+  /** How far a display may be out besides, where nobody knows the values of the circuit's parts. */
+  readonly guessedSigma: (value: number) => number;
   /** Width of a display, on the test's scale, that counts as one outcome. */
   readonly window: number;
   /** Probability of a display if any value were possible: a slip, or a cause outside the model. */

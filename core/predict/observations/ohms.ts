@@ -17,6 +17,9 @@ type OhmsTest = TestIn<typeof ohmsReading, "ohms">;
 const noEndOhms = 2e6;
 const leadOhms = 0.1;
 
+/** Log standard deviation of a pack's elements from maker to maker (judgement). */
+const guessedParts = 0.3;
+
 const window = 0.15;
 /** A lead on the wrong point usually shows OL (judgement, no source); other displays spread over the log scale. */
 const noEndShare = 0.4;
@@ -133,6 +136,7 @@ export const ohmsTest = numberTest(ohmsReading, {
     return (row, sample) => between(row, sample) + usualLeadOhms;
   },
   sigma: (ohms) => 0.06 + (ohms < 1 ? 0.19 * (1 - ohms) : 0),
+  guessedSigma: (ohms) => (ohms < noEndOhms ? guessedParts : 0),
   window,
   blind: (seen) => (seen > noEndOhms ? noEndShare : (1 - noEndShare) * (window / rangeLog)),
   scale,

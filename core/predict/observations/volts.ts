@@ -20,6 +20,10 @@ type VoltsTest = TestIn<typeof voltsReading, "volts">;
 const meterShare = 0.012;
 const meterVolts = 0.12;
 
+/** Log standard deviation of values that differ from maker to maker (judgement). */
+const guessedParts = 0.3;
+const usualFeedVolts = 12.6;
+
 const windowVolts = 0.25;
 /** A lead on the wrong point usually finds nothing or the full feed (judgement, no source). */
 const nothingShare = 0.4;
@@ -91,6 +95,11 @@ export const voltsTest = numberTest(voltsReading, {
     return (row, sample) => table.voltsBetween(row, sample, red, black);
   },
   sigma: (volts) => meterVolts + meterShare * Math.abs(volts),
+  // Nothing and the full feed do not depend on the parts; what lies between is divided by them.
+  guessedSigma: (volts) => {
+    const share = Math.min(1, Math.abs(volts) / usualFeedVolts);
+    return guessedParts * usualFeedVolts * share * (1 - share);
+  },
   window: windowVolts,
   blind,
   scale: (volts) => volts,

@@ -60,6 +60,8 @@ export class CompiledCircuit {
   readonly topSpeed: readonly number[];
   /** Set-ups with the key on in which a healthy motor turns, the weakest first. */
   private readonly running: readonly LiveSetup[];
+  /** Nobody knows the values of its parts, so that figures are expected to differ more. */
+  readonly isGuessed: boolean;
   private readonly solver: PointSolver;
   private readonly tables = new Map<string, SetupTable>();
   private readonly ohmsColumns = new Map<string, Float64Array>();
@@ -73,6 +75,7 @@ export class CompiledCircuit {
     options: CompileOptions = {},
   ) {
     this.solver = new PointSolver(netlist);
+    this.isGuessed = netlist.circuit.wiring === "assumed";
     this.samples = vehicleSamples(netlist, options.samples ?? defaultSamples, options.seed ?? defaultSeed);
     const rows: RowChanges[] = [this.samples.map(() => healthy)];
     const rowOf = new Map<string, number>();
