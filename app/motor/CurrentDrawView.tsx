@@ -60,8 +60,14 @@ export function CurrentDrawView({ page }: { page: MotorPageData }) {
     <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
       <MeasuredDraw page={page} engine={engine} rows={rows} />
       <div className="grid min-w-0 gap-4">
-        <WhatFits best={best} close={close} second={second} sample={sample} />
-        <HotParts rows={rows} />
+        {page.motor.assumed ? (
+          <NotKnown />
+        ) : (
+          <>
+            <WhatFits best={best} close={close} second={second} sample={sample} />
+            <HotParts rows={rows} />
+          </>
+        )}
         <LoadedDrops drops={drops} page={page} />
       </div>
     </div>
@@ -115,7 +121,7 @@ function SpeedRow({ page, row }: { page: MotorPageData; row: CurrentDrawInSetup 
         )}
       </td>
       <td className={`max-md:hidden ${word === "too much" || word === "no current" ? "text-danger" : ""}`}>
-        {word}
+        {page.motor.assumed ? "" : word}
       </td>
     </tr>
   );
@@ -211,9 +217,9 @@ function MeasuredDraw({ page, engine, rows }: MeasuredDrawProps) {
           <thead>
             <tr className="text-left text-soft">
               <th className="pr-2 font-normal">speed</th>
-              <th className="font-normal">healthy</th>
+              <th className="font-normal">{page.motor.assumed ? "usual blower" : "healthy"}</th>
               <th className="font-normal">measured</th>
-              <th className="font-normal max-md:hidden">result</th>
+              <th className="font-normal max-md:hidden">{page.motor.assumed ? "" : "result"}</th>
             </tr>
           </thead>
           <tbody>
@@ -228,6 +234,22 @@ function MeasuredDraw({ page, engine, rows }: MeasuredDrawProps) {
     </div>
   );
 }
+
+/** Instead of a judgement, where nobody has seen what the motor should draw. */
+const NotKnown = () => (
+  <section aria-labelledby="fits" className="tag-card">
+    <div className="tag-face">
+      <h2 id="fits" className="pr-6 text-base text-soft">
+        What fits this current
+      </h2>
+      <p className="mt-1 pr-6">
+        Nobody has seen what this motor should draw, so its current is not judged. The figures beside yours
+        are those of a usual blower. To have yours judged, enter the motor’s values from its plate or diagram
+        in the circuit.
+      </p>
+    </div>
+  </section>
+);
 
 interface WhatFitsProps {
   readonly best: ConditionFit | undefined;

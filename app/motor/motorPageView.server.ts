@@ -34,6 +34,7 @@ export async function motorPageView(job: Job, circuit: Circuit, asked: string | 
       bars: motor.commutatorBars ?? null,
       poles: 2 * (motor.polePairs ?? 1),
       ratedAmps: motor.ratedAmps,
+      assumed: motor.assumed === true,
     },
     chopped: circuit.parts.some((part) => part.kind === "module" && part.drive === "pwm"),
     settings: circuit.settings,
