@@ -205,7 +205,17 @@ describe("a job without a diagram", () => {
       "light",
     ]);
     const job = await findSeenJob(id);
-    expect(job && (await seenJobView(job, [6])).left.map(({ number }) => number)).toEqual([6]);
+    const view = job && (await seenJobView(job, [6]));
+    expect(view?.left.map(({ number }) => number)).toEqual([6]);
+    // Before and after: the places without the diagram, the circuit's own parts with it.
+    const findings = await view?.findings;
+    expect(findings?.diagnosis.suspects[0]?.name).toMatch(/^[a-z ]+$/);
+    expect(findings?.withDiagram?.map(({ name }) => name)).toContainEqual(
+      expect.stringMatching(/ [A-Z]\d+$/),
+    );
+    const shares = findings?.withDiagram?.map(({ p }) => p) ?? [];
+    expect(shares).toEqual([...shares].sort((a, b) => b - a));
+    expect(shares.reduce((sum, p) => sum + p, 0)).toBeLessThanOrEqual(1 + 1e-9);
   });
 
   test("is exported as a case without a circuit", async () => {

@@ -2,10 +2,9 @@ import { percent } from "@core/units/wording";
 import type { Place } from "@core/wiring/place";
 import { placeTestText } from "@words/placeWords";
 import { useState } from "react";
-import { Form, Link, useNavigation } from "react-router";
+import { Form, useNavigation } from "react-router";
 import { ComplaintStrip } from "../complaint/ComplaintStrip";
 import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
-import { DraftOfCircuit } from "../job/DraftOfCircuit";
 import { Fold } from "../ui/Fold";
 import { GoOn } from "./GoOn";
 import { LikeliestWiring } from "./LikeliestWiring";
@@ -15,6 +14,7 @@ import { PictureChoice } from "./SeenPictures";
 import { SeenSuspects, SeenVerdict, SeenWirings, stateTitles } from "./SeenVerdict";
 import { SpeedCount } from "./SpeedCount";
 import type { SeenFindings, seenJobView } from "./seenJobView.server";
+import { WentOn } from "./WentOn";
 
 type View = Omit<Awaited<ReturnType<typeof seenJobView>>, "findings">;
 
@@ -50,25 +50,16 @@ export function SeenJobPage({ view, findings, problem }: SeenJobPageProps) {
         </p>
       )}
       {jobId !== null && (
-        <div role="status" className="sheet-card mt-2 flex flex-wrap items-center gap-3 p-3">
-          <p>
-            This job went on as <Link to={`/jobs/${jobId}`}>job {jobId}</Link> with{" "}
-            {view.wiringAssumed ? "the circuit that was worked out here" : "its diagram"}.
-          </p>
-          {view.wiringAssumed && <DraftOfCircuit jobId={jobId} />}
-          {view.left.length > 0 && (
-            <div className="basis-full text-base">
-              <p>These readings say nothing of that circuit and stayed behind:</p>
-              <ul className="list-disc pl-5">
-                {view.left.map(({ id: own, number, what, result }) => (
-                  <li key={own}>
-                    {number}. {what}: {result}
-                  </li>
-                ))}
-              </ul>
-            </div>
-          )}
-        </div>
+        <WentOn
+          jobId={jobId}
+          wiringAssumed={view.wiringAssumed}
+          beliefs={
+            findings?.withDiagram
+              ? { before: findings.diagnosis.suspects, after: findings.withDiagram }
+              : null
+          }
+          left={view.left}
+        />
       )}
       {deleted && (
         <Form method="post" className="sheet-card mt-2 flex flex-wrap items-center gap-3 p-3" role="status">

@@ -87,8 +87,8 @@ export async function goOnWithCircuit(job: SeenJob, named: Named): Promise<strin
 /**
  * The same with a circuit of the shelf, once the vehicle's diagram was found.
  * @param rowId of the circuit
- * @returns the address of the job; of this one, with the numbers of the readings that could not go along, if there are
- * any; null if the shelf no longer has that circuit
+ * @returns the address of this job's page, which then says what the diagram changed, with the numbers of the readings
+ * that could not go along; null if the shelf no longer has that circuit
  */
 export async function goOnWithDiagram(job: SeenJob, named: Named, rowId: string): Promise<string | null> {
   if (job.jobId !== null) return `/jobs/${job.jobId}`;
@@ -96,7 +96,7 @@ export async function goOnWithDiagram(job: SeenJob, named: Named, rowId: string)
   if (!circuit) return null;
   const active = await activeOf(job);
   const carried = await carrySeen(await seenFactsOf(job, active), circuit);
-  const jobId = await goOn(job, named, active, carried, () => Promise.resolve(rowId));
+  await goOn(job, named, active, carried, () => Promise.resolve(rowId));
   const left = carried.left.flatMap((at) => active[at]?.number ?? []);
-  return left.length > 0 ? `/no-diagram/${job.id}?left=${left.join(",")}` : `/jobs/${jobId}/probe`;
+  return left.length > 0 ? `/no-diagram/${job.id}?left=${left.join(",")}` : `/no-diagram/${job.id}`;
 }

@@ -16,6 +16,7 @@ import { layoutOf } from "../sheet/layouts.server";
 import { clockText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
+import { beliefWithDiagram, type NamedBelief } from "./beliefWithDiagram.server";
 import type { OfferedPlaceTest } from "./NextPlaceTest";
 import type { SeenEvidenceLine } from "./SeenEvidence";
 import type { SeenDiagnosis } from "./seenDiagnosis";
@@ -49,11 +50,20 @@ export interface SeenFindings {
   readonly offered: readonly OfferedPlaceTest[];
   /** Numbers of the readings that the leading repair does not explain. */
   readonly doubted: readonly number[];
+  /** What the readings say by its diagram; null if it did not go on with one. */
+  readonly withDiagram: readonly NamedBelief[] | null;
 }
 
-async function findingsOf(job: SeenJob, stored: readonly StoredSeenReading[]): Promise<SeenFindings> {
+async function findingsOf(
+  job: SeenJob,
+  stored: readonly StoredSeenReading[],
+  diagramJob: number | null,
+): Promise<SeenFindings> {
   const facts = await seenFactsOf(job, stored);
-  const diagnosis = await diagnoseSeen(facts);
+  const [diagnosis, withDiagram] = await Promise.all([
+    diagnoseSeen(facts),
+    diagramJob === null ? null : beliefWithDiagram(diagramJob),
+  ]);
   const met = labelsMet(facts.readings);
   const numbers = stored.filter(isActive).map(({ number }) => number);
   const netlist = diagnosis.drawing && buildNetlist(diagnosis.drawing.circuit, { lumpWires: true });
@@ -71,6 +81,7 @@ async function findingsOf(job: SeenJob, stored: readonly StoredSeenReading[]): P
       };
     }),
     doubted: diagnosis.conflicts.flatMap((at) => numbers[at] ?? []),
+    withDiagram,
   };
 }
 
@@ -108,6 +119,7 @@ export async function seenJobView(job: SeenJob, left: readonly number[] = []) {
   const [stored, circuits] = await Promise.all([seenReadingsOf(job.id), listCircuits()]);
   const active = stored.filter(isActive).map(({ reading }) => reading);
   const speeds = job.seen.speeds ?? Math.max(0, ...active.map(({ setting }) => Number(setting ?? 0)));
+  const wiringAssumed = await isWiringAssumed(job.jobId);
   const settings = Array.from({ length: speeds + 1 }, (_, at) => String(at));
   return {
     id: job.id,
@@ -123,9 +135,9 @@ export async function seenJobView(job: SeenJob, left: readonly number[] = []) {
     token: randomId(),
     outOfReach: job.outOfReach.map((place) => ({ place, name: placeName(place) })),
     evidence: stored.map(evidenceLine) satisfies Omit<SeenEvidenceLine, "doubted">[],
-    wiringAssumed: await isWiringAssumed(job.jobId),
+    wiringAssumed,
     left: stored.filter(({ number }) => left.includes(number)).map(evidenceLine),
     circuits: circuits.map(({ rowId, title }) => ({ id: rowId, title })),
-    findings: findingsOf(job, stored),
+    findings: findingsOf(job, stored, wiringAssumed ? null : job.jobId),
   };
 }
