@@ -32,6 +32,7 @@ const app = [
   "find",
   "shell",
   "text",
+  "network",
   "sheet",
   "engine",
   "job",

@@ -5,14 +5,23 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { test as base } from "@playwright/test";
 
-export { expect, type Page } from "@playwright/test";
+export { type BrowserContext, expect, type Page } from "@playwright/test";
 
 const firstPort = 4400;
 
-/** Starts Airway on a data folder; resolves once it serves. */
-export async function startServer(port: number, data: string): Promise<ChildProcess> {
+/**
+ * Starts Airway on a data folder; resolves once it serves.
+ * @param networkPort of the listener for the shop's network, should a test open it
+ */
+export async function startServer(port: number, data: string, networkPort = 0): Promise<ChildProcess> {
   const server = spawn(process.execPath, ["scripts/serve.mjs"], {
-    env: { ...process.env, AIRWAY_PORT: String(port), AIRWAY_DATA: data, AIRWAY_ZONE: "UTC" },
+    env: {
+      ...process.env,
+      AIRWAY_PORT: String(port),
+      AIRWAY_NETWORK_PORT: String(networkPort),
+      AIRWAY_DATA: data,
+      AIRWAY_ZONE: "UTC",
+    },
     stdio: ["ignore", "pipe", "inherit"],
   });
   await new Promise<void>((resolve, reject) => {

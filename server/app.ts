@@ -1,5 +1,5 @@
 import { randomBytes } from "node:crypto";
-import { mkdirSync } from "node:fs";
+import { mkdirSync, readFileSync } from "node:fs";
 import {
   createServer,
   type IncomingMessage,
@@ -9,6 +9,7 @@ import {
 } from "node:http";
 import type { AddressInfo } from "node:net";
 import { join } from "node:path";
+import { createSecureContext } from "node:tls";
 import { closeDatabase, database } from "@db/database.server";
 import { databaseFile, dataFolder } from "@db/databaseFile.server";
 import { DataFolderInUse, lockDataFolder } from "@db/dataLock.server";
@@ -22,7 +23,7 @@ import { enter } from "@db/turnstile.server";
 import { UpgradeRefused } from "@db/upgrade.server";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
-import express, { type Express, type Request, type Response } from "express";
+import express, { type Express, type Request, type RequestHandler, type Response } from "express";
 import helmet from "helmet";
 import { pinoHttp } from "pino-http";
 import { RouterContextProvider, type ServerBuild } from "react-router";
@@ -33,11 +34,15 @@ import { compileHere, compileWith } from "../app/engine/engine.server";
 import { importOn } from "../app/importing/importProcess.server";
 import { resumeRecords } from "../app/importing/recordsImport.server";
 import { verifyBackup } from "../app/importing/verifyBackup.server";
+import type { KeyedCertificate } from "../app/network/authority.server";
+import { makeNetworkDoor, type NetworkDoor } from "../app/network/networkDoor.server";
+import { type Visitor, visitorContext } from "../app/network/visitor.server";
 import { diagnoseSeenOn } from "../app/seen/seenEngine.server";
 import { layOutOn } from "../app/sheet/layouts.server";
 import { logger, reportTrouble } from "../app/shell/log.server";
 import { nonceContext } from "../app/shell/nonce.server";
 import { shopZone } from "../app/text/shopZone.server";
+import { pairedOnly } from "./pairedOnly";
 import { askPasscode } from "./passcode";
 import {
   limitBodies,
@@ -47,14 +52,18 @@ import {
 } from "./requestGuards";
 import { type StartSettings, startSettings } from "./startSettings";
 
-export interface ServerOptions extends Pick<StartSettings, "allowedHosts" | "passcode"> {
-  /** The checkout: its build and its demo data. */
-  readonly root: string;
+/** A way in: the shop's own computer, or its network. */
+interface Door {
+  /** Names it answers to. */
+  readonly hosts: { readonly has: (name: string) => boolean };
+  /** Who may pass; null for everybody. */
+  readonly guard: RequestHandler | null;
 }
 
 declare module "http" {
   interface ServerResponse {
     nonce?: string;
+    visitor?: Visitor;
   }
 }
 
@@ -88,8 +97,24 @@ function securityHeaders() {
   });
 }
 
-/** The complete server: guards, static files, then the application's routes. */
-export async function createApp({ allowedHosts, passcode, root }: ServerOptions): Promise<Express> {
+/** The application's routes. */
+const routesHandler = async (): Promise<RequestHandler> =>
+  createRequestHandler({
+    // The build itself, not a function that loads it, because the routes would be computed again for every request.
+    build: (await import("virtual:react-router/server-build")) as ServerBuild,
+    getLoadContext: (_request, response) => {
+      const context = new RouterContextProvider();
+      context.set(nonceContext, response.nonce ?? "");
+      if (response.visitor) context.set(visitorContext, response.visitor);
+      return context;
+    },
+  });
+
+/**
+ * The complete server behind one door: guards, static files, then the application's routes.
+ * @param root the checkout: its build and its demo data
+ */
+function createApp(root: string, { hosts, guard }: Door, routes: RequestHandler): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(
@@ -99,9 +124,9 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
       autoLogging: { ignore: ({ url }) => /^\/assets\/|^\/health$|\/pulse$/.test(url ?? "") },
     }),
   );
-  app.use(refuseForeignHosts(allowedHosts));
+  app.use(refuseForeignHosts(hosts));
   app.get("/health", health);
-  if (passcode !== null) app.use(askPasscode(passcode));
+  if (guard) app.use(guard);
   app.use((_request, response, next) => {
     response.nonce = randomBytes(16).toString("base64");
     next();
@@ -127,17 +152,7 @@ export async function createApp({ allowedHosts, passcode, root }: ServerOptions)
       next();
     }, next);
   });
-  app.use(
-    createRequestHandler({
-      // The build itself, not a function that loads it, because the routes would be computed again for every request.
-      build: (await import("virtual:react-router/server-build")) as ServerBuild,
-      getLoadContext: (_request, response) => {
-        const context = new RouterContextProvider();
-        context.set(nonceContext, response.nonce ?? "");
-        return context;
-      },
-    }),
-  );
+  app.use(routes);
   return app;
 }
 
@@ -213,6 +228,38 @@ async function openShop(root: string, address: string) {
   }
 }
 
+/** The certificate of the shop's own, if it gave one. */
+function ownCertificate({ certificateFiles }: StartSettings): KeyedCertificate | null {
+  if (!certificateFiles) return null;
+  const { cert, key } = certificateFiles;
+  try {
+    const own = { cert: readFileSync(cert, "utf8"), key: readFileSync(key, "utf8") };
+    createSecureContext(own);
+    return own;
+  } catch (thrown) {
+    return refuseToStart(
+      `AIRWAY_CERTIFICATE and AIRWAY_CERTIFICATE_KEY cannot be used: ${(thrown as Error).message}.`,
+    );
+  }
+}
+
+/** Makes the door to the shop's network, and opens it if it was open when the server last ran. */
+async function openNetwork(root: string, settings: StartSettings, routes: RequestHandler) {
+  const certificate = ownCertificate(settings);
+  const names = certificate ? [...settings.allowedHosts] : [];
+  const app = createApp(
+    root,
+    { hosts: { has: (name) => door.hosts.includes(name) }, guard: pairedOnly },
+    routes,
+  );
+  const door: NetworkDoor = makeNetworkDoor({ port: settings.networkPort, certificate, names }, app);
+  if (door.wasOpen()) {
+    const problem = await door.open();
+    if (problem) reportTrouble(new Error(problem.problem), `Phones cannot connect. ${problem.problem}`);
+  }
+  return door;
+}
+
 /** Milliseconds an idle connection stays open. */
 const keepAliveMilliseconds = 65_000;
 
@@ -258,7 +305,13 @@ export async function start({ root }: { root: string }): Promise<void> {
   importOn(join(root, "build", "server", "importWorker.mjs"));
   layOutOn(join(root, "build", "server", "layoutWorker.mjs"));
   const { loaded, release } = await openShop(root, address);
-  app = await createApp({ allowedHosts, passcode, root });
+  const routes = await routesHandler();
+  app = createApp(
+    root,
+    { hosts: allowedHosts, guard: passcode === null ? null : askPasscode(passcode) },
+    routes,
+  );
+  const door = await openNetwork(root, settings.value, routes);
   if (loaded) process.stdout.write("The demo workshop was loaded into the empty database.\n");
   process.stdout.write(`Airway is ready: ${address}\n`);
   describeCircuits(await database()).catch((cause: unknown) =>
@@ -276,6 +329,7 @@ export async function start({ root }: { root: string }): Promise<void> {
   setTimeout(() => void backUpAtNight(), soonMilliseconds).unref();
   const stop = (): void => {
     clearInterval(nightly);
+    door.stop();
     server.close(
       () =>
         void stopLines()

@@ -24,10 +24,10 @@ function hostName(host: string): string {
 }
 
 /**
- * Answers only to Airway's own names: loopback names, and those configured when it listens beyond this computer. A
+ * Answers only to Airway's own names: loopback names, and those it is called by when it listens beyond this computer. A
  * foreign name that resolves to this machine (DNS rebinding) is refused.
  */
-export function refuseForeignHosts(allowed: ReadonlySet<string>) {
+export function refuseForeignHosts(allowed: { readonly has: (name: string) => boolean }) {
   return (request: Request, response: Response, next: NextFunction): void => {
     const name = hostName(request.headers.host ?? "");
     if (loopbackNames.has(name) || allowed.has(name)) next();

@@ -5,7 +5,14 @@ describe("what a server is started with", () => {
   test("is loopback and needs no passcode, unless it is told otherwise", () => {
     expect(startSettings({})).toEqual({
       ok: true,
-      value: { host: "127.0.0.1", port: 4310, allowedHosts: new Set(), passcode: null },
+      value: {
+        host: "127.0.0.1",
+        port: 4310,
+        networkPort: 4311,
+        certificateFiles: null,
+        allowedHosts: new Set(),
+        passcode: null,
+      },
     });
   });
 
@@ -21,6 +28,8 @@ describe("what a server is started with", () => {
     [{ AIRWAY_PORT: "eighty" }, /^AIRWAY_PORT must be a whole number from 0 to 65535, not "eighty"/],
     [{ AIRWAY_PORT: "" }, /^AIRWAY_PORT must be/],
     [{ AIRWAY_PORT: "70000" }, /^AIRWAY_PORT must be/],
+    [{ AIRWAY_NETWORK_PORT: "phones" }, /^AIRWAY_NETWORK_PORT must be a whole number/],
+    [{ AIRWAY_CERTIFICATE: "shop.crt" }, /must be given together/],
     [{ AIRWAY_ZONE: "Mars/Olympus" }, /^AIRWAY_ZONE must be a time zone/],
     [{ AIRWAY_HOST: "0.0.0.0" }, /AIRWAY_ALLOWED_HOSTS/],
     [{ AIRWAY_HOST: "0.0.0.0", AIRWAY_ALLOWED_HOSTS: "a.local" }, /at least 8 characters in AIRWAY_PASSCODE/],

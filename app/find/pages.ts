@@ -26,6 +26,7 @@ const otherPages: readonly ShopPage[] = [
     title: "New job without a diagram",
     words: "quick start unknown vehicle no wiring diagram",
   },
+  { to: "/phones", title: "Phones and tablets", words: "network pair device phone tablet qr code" },
   { to: "/trace", title: "Trace a circuit", words: "draw new circuit from its wiring diagram" },
   { to: "/bring-in", title: "Import a circuit or a job", words: "file airway-circuit airway-case bundle" },
   { to: "/records/figures", title: "Statistics", words: "charts verdicts comebacks billed" },

@@ -2,7 +2,7 @@ import type { RoundingRule } from "@core/money/rounding";
 import { type ShopTerms, shopTermsSchema } from "@core/money/shopTerms";
 import { problemsOf, problemText } from "@core/problem/problem";
 import { setShopName, setShopTerms, shopName, shopTerms } from "@db/repositories/settings.server";
-import { data, Form, useNavigation } from "react-router";
+import { data, Form, Link, useNavigation } from "react-router";
 import { z } from "zod";
 import { typedScaled } from "../estimate/quantity";
 import { Rail } from "../shell/Rail";
@@ -151,6 +151,11 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
           <h1 className="text-2xl font-bold">Rates and tax</h1>
           <p className="text-base text-soft">
             New estimates use these rates. Saved versions keep the rates they were made with.
+          </p>
+          <p className="mt-1">
+            <Link to="/phones" className="inline-flex min-h-11 items-center">
+              Phones and tablets
+            </Link>
           </p>
         </header>
         {actionData?.problems && (

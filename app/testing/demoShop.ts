@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { closeDatabase } from "@db/database.server";
 import { addJob } from "@db/repositories/jobs.server";
 import { openDemoDatabase } from "@db/testing/demoDatabase";
+import { RouterContextProvider } from "react-router";
 import { adoptSharedTables } from "../../core/testing/sharedTables";
 import { stopLines } from "../board/jobLine.server";
 import { compileWith } from "../engine/engine.server";
@@ -44,7 +45,7 @@ export async function answer(
     for (const value of [values].flat()) body.append(name, value);
   const request = new Request("http://127.0.0.1/x", fields ? { method: "POST", body } : {});
   try {
-    return read(await work({ request, params: { id } } as never));
+    return read(await work({ request, params: { id }, context: new RouterContextProvider() } as never));
   } catch (thrown) {
     return read(thrown);
   }
@@ -66,7 +67,11 @@ export async function json(
   request: Request,
   params: Record<string, string> = {},
 ) {
-  const response = await work({ request, params: { id: String(job), ...params } } as never);
+  const response = await work({
+    request,
+    params: { id: String(job), ...params },
+    context: new RouterContextProvider(),
+  } as never);
   return { status: response.status, body: (await response.json()) as Record<string, unknown> };
 }
 export const asked = (query: string) => new Request(`http://127.0.0.1/x?${query}`);
