@@ -26,6 +26,8 @@ export class ShopServer {
       stdio: ["ignore", "pipe", "inherit"],
     });
     this.child = child;
+    // A benchmark that fails does not leave its server behind.
+    process.once("exit", () => child.kill("SIGKILL"));
     await new Promise<void>((resolve, reject) => {
       child.once("exit", (code) => reject(new Error(`the server ended with ${code}`)));
       child.stdout?.on("data", (chunk: Buffer) => {
