@@ -20,6 +20,7 @@ const views = [
   "/jobs/9/fit",
   "/shelf/dotterel-switch-feed/way",
   "/settings",
+  "/phones",
   "/find?q=bakery",
   "/jobs/3/prove",
   "/records",

@@ -1,8 +1,10 @@
 import { Form, Link } from "react-router";
 
 interface PairPageProps {
-  /** The code that was scanned; empty if the address had none. */
+  /** The code that was scanned or typed; empty before. */
   readonly code: string;
+  /** The name that was typed; empty before. */
+  readonly name: string;
   /** The fingerprint of the shop's authority that was scanned; null if none was. */
   readonly fingerprint: string | null;
   /** The name of this device, if it is paired. */
@@ -12,7 +14,7 @@ interface PairPageProps {
 }
 
 /** Where a phone or tablet is paired with the shop's computer. */
-export const PairPage = ({ code, fingerprint, paired, isShopComputer, problem }: PairPageProps) => (
+export const PairPage = ({ code, name, fingerprint, paired, isShopComputer, problem }: PairPageProps) => (
   <main id="main" className="mx-auto grid w-full max-w-lg content-start gap-4 p-5">
     <h1 className="text-2xl font-bold">Pair this device</h1>
     {paired !== null || isShopComputer ? (
@@ -47,7 +49,14 @@ export const PairPage = ({ code, fingerprint, paired, isShopComputer, problem }:
           </label>
           <label className="grid gap-0.5">
             Name of this device, such as bay 2 tablet
-            <input name="name" autoComplete="off" required maxLength={60} className="field" />
+            <input
+              name="name"
+              defaultValue={name}
+              autoComplete="off"
+              required
+              maxLength={60}
+              className="field"
+            />
           </label>
           <button type="submit" className="btn btn-main justify-self-start">
             Pair

@@ -7,7 +7,10 @@ import type { PhonesData, ScannedPicture } from "./phonesView.server";
 export const PhonesPage = ({ view, problem }: { view: PhonesData; problem: string | null }) => (
   <div className="flex min-h-screen max-md:flex-col">
     <Rail />
-    <main id="main" className="mx-auto grid w-full max-w-4xl grow content-start gap-4 p-5">
+    <main
+      id="main"
+      className="mx-auto grid w-full max-w-4xl min-w-0 grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-5"
+    >
       <header>
         <h1 className="text-2xl font-bold">Phones and tablets</h1>
         <p className="text-base text-soft">
@@ -35,14 +38,13 @@ const Opening = ({ view: { isOpen, addresses } }: { view: PhonesData }) => (
       {isOpen ? "Open to the shop’s network" : "Closed: only this computer can use Airway"}
     </h2>
     {isOpen && (
-      <p className="text-base">
-        Addresses:{" "}
+      <ul aria-label="Addresses" className="flex flex-wrap gap-x-6 text-base">
         {addresses.map((address) => (
-          <code key={address} className="figures mr-3 whitespace-nowrap">
+          <li key={address} className="figures break-all">
             {address}
-          </code>
+          </li>
         ))}
-      </p>
+      </ul>
     )}
     <Form method="post">
       <button
@@ -75,7 +77,17 @@ function Pairing({ view: { code } }: { view: PhonesData }) {
       </h2>
       {code ? (
         <div className="flex flex-wrap items-start gap-6">
-          <Scanned picture={code.picture} />
+          <div className="grid gap-2">
+            <Scanned picture={code.picture} />
+            {code.byNumber && (
+              <details className="text-base">
+                <summary className="flex min-h-11 cursor-pointer items-center underline">
+                  The device does not find it
+                </summary>
+                <Scanned picture={code.byNumber} />
+              </details>
+            )}
+          </div>
           <div className="grid max-w-sm gap-2">
             <p>Scan this with the camera of the device, or open an address above on it and type the code.</p>
             <p className="figures text-3xl font-bold tracking-widest" data-pairing-code={code.code}>

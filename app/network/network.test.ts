@@ -1,11 +1,13 @@
 // The door to the shop's network: its certificates, the devices that were paired, the code that pairs one, and the
 // listener itself.
 import { X509Certificate } from "node:crypto";
+import { EventEmitter } from "node:events";
 import { mkdtempSync, rmSync, statSync } from "node:fs";
 import { get } from "node:https";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { announcedName, announceName, type NameQuestions } from "./announcedName.server";
 import { fingerprintOf, networkFolder, serverCertificate, shopAuthority } from "./authority.server";
 import { addDevice, deviceWith, pairedDevices, removeDevice } from "./devices.server";
 import { makeNetworkDoor, ownNames } from "./networkDoor.server";
@@ -164,4 +166,58 @@ test("the picture to scan has its finder patterns", () => {
     [0, 1, 2, 3, 4, 5, 6].every((at) => dark.has(`${x + at} ${y}`) && dark.has(`${x} ${y + at}`));
   expect(corner(4, 4) && corner(size - 11, 4) && corner(4, size - 11)).toBe(true);
   expect(corner(size - 11, size - 11)).toBe(false);
+});
+
+// RFC 6762: a name in .local is answered with the addresses of the computer that has it.
+describe("the name in the shop's network", () => {
+  const asked = (name: string, type = "A") => {
+    const network = new EventEmitter() as EventEmitter & NameQuestions;
+    const answers: unknown[] = [];
+    let failures = 0;
+    Object.assign(network, {
+      respond: (answer: { answers: unknown[] }) => answers.push(...answer.answers),
+      destroy: () => network.removeAllListeners(),
+    });
+    const addresses = ["192.0.2.7"];
+    const stop = announceName(
+      "airway-bench.local",
+      () => addresses,
+      () => {
+        failures += 1;
+      },
+      () => network,
+    );
+    network.emit("query", { questions: [{ name, type }] });
+    return { answers, stop, network, addresses, failures: () => failures };
+  };
+
+  test("is answered in any case, with the address of the moment, until it is stopped", () => {
+    const { answers, stop, network, addresses } = asked("Airway-Bench.local");
+    expect(answers).toEqual([{ name: "airway-bench.local", type: "A", ttl: 120, data: "192.0.2.7" }]);
+    addresses[0] = "192.0.2.99";
+    network.emit("query", { questions: [{ name: "airway-bench.local", type: "ANY" }] });
+    expect(answers.at(-1)).toMatchObject({ data: "192.0.2.99" });
+    stop();
+    network.emit("query", { questions: [{ name: "airway-bench.local", type: "A" }] });
+    expect(answers).toHaveLength(2);
+  });
+
+  test("other names and other questions are left to others", () => {
+    expect(asked("printer.local").answers).toEqual([]);
+    expect(asked("airway-bench.local", "PTR").answers).toEqual([]);
+  });
+
+  test("is of no use where the network cannot be asked that way, and says so", () => {
+    const { network, failures } = asked("printer.local");
+    network.emit("error", new Error("ENODEV"));
+    expect(failures()).toBe(1);
+  });
+
+  test.each([
+    ["Office.lan", "airway-office.local"],
+    ["vm", "airway-vm.local"],
+    ["bay № 1", "airway.local"],
+  ])("of %s is %s", (host, name) => {
+    expect(announcedName(host)).toBe(name);
+  });
 });

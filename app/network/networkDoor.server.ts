@@ -3,6 +3,7 @@ import { createServer, type Server } from "node:https";
 import { isIP } from "node:net";
 import { hostname, networkInterfaces } from "node:os";
 import { z } from "zod";
+import { announcedName, announceName } from "./announcedName.server";
 import { type KeyedCertificate, readPrivate, serverCertificate, writePrivate } from "./authority.server";
 
 /** How the door to the shop's network is opened, from the settings of the start. */
@@ -43,6 +44,8 @@ class NetworkDoor {
   private server: Server | null = null;
   private looking: NodeJS.Timeout | null = null;
   private names: readonly string[] = [];
+  /** Ends the announcement of its name; null while it is not announced. */
+  private silence: (() => void) | null = null;
 
   constructor(
     private readonly settings: NetworkDoorSettings,
@@ -67,8 +70,9 @@ class NetworkDoor {
   /** Addresses to open it with, the one for a phone to scan first; none while it is closed. */
   get addresses(): string[] {
     if (!this.isOpen) return [];
-    const away = this.names.filter((name) => !loopbackNames.includes(name));
-    const named = [...this.settings.names, ...away.filter((name) => isIP(name)), ...away];
+    const away = this.names.filter((name) => !loopbackNames.includes(name) && name !== announcedName());
+    const announced = this.silence && !this.hasOwnCertificate ? [announcedName()] : [];
+    const named = [...this.settings.names, ...announced, ...away.filter((name) => isIP(name)), ...away];
     return [...new Set(named)].map((name) => `https://${name}:${this.settings.port}/`);
   }
 
@@ -94,6 +98,14 @@ class NetworkDoor {
     this.server = server;
     this.looking = setInterval(() => void this.look(), lookMilliseconds);
     this.looking.unref();
+    this.silence = announceName(
+      announcedName(),
+      () => this.names.filter((name) => isIP(name) && !loopbackNames.includes(name)),
+      () => {
+        this.silence?.();
+        this.silence = null;
+      },
+    );
     writePrivate(file, JSON.stringify({ open: true }));
     return null;
   }
@@ -108,6 +120,8 @@ class NetworkDoor {
   stop(): void {
     if (this.looking) clearInterval(this.looking);
     this.looking = null;
+    this.silence?.();
+    this.silence = null;
     this.server?.close();
     this.server?.closeAllConnections();
     this.server = null;
@@ -120,7 +134,7 @@ class NetworkDoor {
   }
 
   private allNames(): string[] {
-    return [...new Set([...this.settings.names, ...ownNames(), ...loopbackNames])];
+    return [...new Set([...this.settings.names, announcedName(), ...ownNames(), ...loopbackNames])];
   }
 
   private certificate(): Promise<KeyedCertificate> | KeyedCertificate {

@@ -1,3 +1,4 @@
+import { isIP } from "node:net";
 import { encode } from "uqr";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
@@ -24,19 +25,24 @@ export async function phonesView(now = new Date()) {
   const door = networkDoor();
   const addresses = door?.addresses ?? [];
   const [first] = addresses;
+  const byNumber = addresses.find((address) => isIP(new URL(address).hostname) !== 0);
   const code = first ? pairingCode(now.getTime()) : null;
   const authority = first && !door?.hasOwnCertificate ? await shopAuthority() : null;
   const fingerprint = authority && fingerprintOf(authority.cert);
   const zone = shopZone();
+  const pictureOf = (address: string, own: string): ScannedPicture =>
+    scannedPicture(
+      `${address}pair?code=${own}${fingerprint ? `&authority=${fingerprint.replaceAll(":", "")}` : ""}`,
+    );
   return {
     isOpen: door?.isOpen ?? false,
     addresses,
     code: code && {
       code: code.code,
       minutes: Math.ceil((code.endsAt - now.getTime()) / 60_000),
-      picture: scannedPicture(
-        `${first}pair?code=${code.code}${fingerprint ? `&authority=${fingerprint.replaceAll(":", "")}` : ""}`,
-      ),
+      picture: pictureOf(first ?? "", code.code),
+      /** The same by this computer's address, for a device that does not find it by its name. */
+      byNumber: byNumber && byNumber !== first ? pictureOf(byNumber, code.code) : null,
     },
     fingerprint,
     devices: pairedDevices().map(({ id, name, pairedAt, seenAt }) => ({

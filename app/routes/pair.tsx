@@ -6,6 +6,7 @@ import { PairPage } from "../network/PairPage";
 import { usePairingCode } from "../network/pairingCode.server";
 import { visitorContext } from "../network/visitor.server";
 import { sentForm } from "../shell/sentForm.server";
+import { textFields } from "../text/formText";
 import type { Route } from "./+types/pair";
 
 export const meta: Route.MetaFunction = () => [{ title: "Pair this device · Airway" }];
@@ -38,14 +39,17 @@ const problems = {
 /** Pairs the device that sends the code. */
 export async function action({ request, context }: Route.ActionArgs) {
   if (context.get(visitorContext).kind !== "stranger") return redirect("/");
-  const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
-  if (!parsed.success) return data({ problem: parsed.error.issues[0]?.message ?? "" }, { status: 422 });
+  const typed = textFields(await sentForm(request));
+  const parsed = form.safeParse(typed);
+  if (!parsed.success)
+    return data({ problem: parsed.error.issues[0]?.message ?? "", typed }, { status: 422 });
   const { code, name } = parsed.data;
   const used = usePairingCode(code);
-  if (used !== "right") return data({ problem: problems[used] }, { status: 403 });
+  if (used !== "right") return data({ problem: problems[used], typed }, { status: 403 });
   return redirect("/", { headers: { "Set-Cookie": await tokenCookie(addDevice(name)) } });
 }
 
 export default function Pair({ loaderData, actionData }: Route.ComponentProps) {
-  return <PairPage {...loaderData} problem={actionData?.problem ?? null} />;
+  const { code = loaderData.code, name = "" } = actionData?.typed ?? {};
+  return <PairPage {...loaderData} code={code} name={name} problem={actionData?.problem ?? null} />;
 }

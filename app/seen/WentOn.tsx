@@ -52,11 +52,14 @@ export const WentOn = ({ jobId, wiringAssumed, beliefs, left }: WentOnProps) => 
   </section>
 );
 
+/** So many of each, so that both lists can be compared at a glance. */
+const mostShown = 5;
+
 const BeliefList = ({ title, beliefs }: { title: string; beliefs: readonly NamedBelief[] }) => (
   <div>
     <h2 className="text-base font-semibold text-soft">{title}</h2>
     <ul className="border-b border-rule">
-      {beliefs.map(({ name, p }) => (
+      {beliefs.slice(0, mostShown).map(({ name, p }) => (
         <li key={name} className="flex items-center justify-between gap-3 border-t border-rule py-1">
           <span>{capitalised(name)}</span>
           <span className="figures font-semibold whitespace-nowrap">{percent(p)}</span>

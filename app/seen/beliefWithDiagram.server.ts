@@ -9,9 +9,8 @@ export interface NamedBelief {
   readonly p: number;
 }
 
-/** Repairs are shown from this belief on, and so many of them. */
+/** Repairs are shown from this belief on. */
 const leastShown = 0.005;
-const mostShown = 5;
 
 /** What the readings of a job say by its own circuit, likeliest first. */
 export async function beliefWithDiagram(jobId: number): Promise<NamedBelief[]> {
@@ -21,6 +20,5 @@ export async function beliefWithDiagram(jobId: number): Promise<NamedBelief[]> {
   return [...shares]
     .filter(([, p]) => p >= leastShown)
     .sort((a, b) => b[1] - a[1])
-    .slice(0, mostShown)
     .map(([repair, p]) => ({ name: nameOfRepair(view.circuit, repair), p }));
 }
