@@ -45,7 +45,7 @@ describe("the circuit that the readings tell of", () => {
   test("is the likeliest wiring, all of it marked as assumed, with the pins that were marked under their letters", () => {
     const { circuit, p } = learned();
     expect(circuit).toMatchObject({ id: "no-diagram-7", title: "grey van", steering: "right" });
-    expect(p).toBeGreaterThan(0.3);
+    expect(p).toBeGreaterThan(0.2);
     for (const part of circuit.parts) if (part.kind !== "splice") expect(part.assumed).toBe(true);
     for (const wire of circuit.wires) expect(wire.assumed).toBe(true);
     const plug = circuit.connectors.find(({ title }) => title === "blower motor plug");
