@@ -28,7 +28,7 @@ function routesOf(entries: readonly RouteConfigEntry[], parent = "", office = fa
     ];
   });
 }
-const all = new Map(routesOf(await routes));
+const all = new Map(routesOf(routes));
 const openPaths = new Set(["/pair", "/authority.crt"]);
 
 interface Asked {

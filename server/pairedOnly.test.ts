@@ -28,7 +28,7 @@ function addressesOf(entries: readonly RouteConfigEntry[], parent = ""): string[
     return [...(path || index ? [own || "/"] : []), ...addressesOf(children ?? [], own)];
   });
 }
-const addresses = [...new Set(addressesOf(await routes))];
+const addresses = [...new Set(addressesOf(routes))];
 
 /** What the door does with a request: lets it through, sends it to the pairing page, or refuses it. */
 async function asked(path: string, method = "GET", cookie?: string): Promise<string> {
