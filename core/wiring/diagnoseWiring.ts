@@ -264,7 +264,8 @@ export function diagnoseWiring(
       state: isSettled ? "settled" : pays || first.length > 0 || !measured ? "open" : "best-guess",
       replace,
       p,
-      killedBy: replace.length > 1 ? (replace[0] ?? null) : null,
+      // A plug that is renewed because of how it looks was not killed by its part.
+      killedBy: replace.length > 1 && modes.length > 1 ? (replace[0] ?? null) : null,
       fitNowMinor,
       testMoreMinor,
       because: becauseOf(belief, standing, settledBar),

@@ -40,6 +40,8 @@ describe("a plug that was seen damaged", () => {
     ];
     const { verdict } = diagnoseWiring({ speeds: 4, speedPart: "pack" }, readings, cache);
     expect([...verdict.replace].sort()).toEqual(["pack", "pack-plug"]);
+    // It is not said that one killed the other.
+    expect(verdict.killedBy).toBeNull();
   });
 });
 
