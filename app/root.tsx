@@ -14,6 +14,7 @@ import {
   useRouteLoaderData,
 } from "react-router";
 import type { Route } from "./+types/root";
+import { visitorContext } from "./network/visitor.server";
 import { troublesNow } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { preferencesOf } from "./shell/preferences.server";
@@ -29,8 +30,10 @@ export const links: LinksFunction = () => [
 
 export const meta: Route.MetaFunction = () => [{ title: "Airway" }];
 
-export async function loader({ request }: Route.LoaderArgs) {
-  return { ...(await preferencesOf(request)), troubles: troublesNow().map(({ words }) => words) };
+export async function loader({ request, context }: Route.LoaderArgs) {
+  // What is wrong with the shop's server is not for a device that is not paired.
+  const troubles = context.get(visitorContext).kind === "stranger" ? [] : troublesNow();
+  return { ...(await preferencesOf(request)), troubles: troubles.map(({ words }) => words) };
 }
 
 export const shouldRevalidate = notForReadings;

@@ -29,11 +29,18 @@ export function circuitWith(circuit: Circuit, part: string, fresh: PartDescripti
   const old = circuit.parts.find(({ id }) => id === part);
   const made =
     old?.kind === "motor" && fresh.plate
-      ? ({ ...old, ...fresh.plate } satisfies Motor)
+      ? motorWith(old, fresh.plate)
       : old?.kind === "resistor" && fresh.elements
         ? packWith(old, fresh.elements)
         : null;
   return made ? { ...circuit, parts: circuit.parts.map((own) => (own.id === part ? made : own)) } : null;
+}
+
+/** A motor with the values of its plate: nothing of it is assumed any longer. */
+function motorWith(old: Motor, plate: NonNullable<PartDescription["plate"]>): Motor {
+  const made: Motor = { ...old, ...plate };
+  delete made.assumed;
+  return made;
 }
 
 /** A pack whose coils have the new ohms; null if the new one has other coils. */

@@ -1,9 +1,16 @@
 import { describe, expect, test } from "@jest/globals";
+import { circuitWith } from "../match/newPart";
 import { vehicleSamples } from "../predict/tables/vehicleSample";
 import { setupState } from "../solve/netlist/setup";
 import { operatingPoint } from "../solve/operatingPoint";
 import { PointSolver } from "../solve/pointSolver";
-import { shippedEngine, shippedIds, shippedNetlist } from "../testing/shippedCircuit";
+import {
+  netlistOf,
+  shippedCircuit,
+  shippedEngine,
+  shippedIds,
+  shippedNetlist,
+} from "../testing/shippedCircuit";
 import { bandOf, proofBands } from "./proofBand";
 import {
   instrumentsFor,
@@ -74,6 +81,34 @@ describe("a band", () => {
     );
     const outside = fresh.filter((amps) => amps < (bands?.amps.low ?? 0) || amps > (bands?.amps.high ?? 0));
     expect(outside.length).toBeLessThan(400 / 40);
+  });
+});
+
+describe("a motor whose values nobody knows", () => {
+  const circuit = shippedCircuit("whimbrel-four-speed");
+  const guessed = {
+    ...circuit,
+    parts: circuit.parts.map((part) => (part.kind === "motor" ? { ...part, assumed: true as const } : part)),
+  };
+  const setup = { key: "run", setting: "4" } as const;
+
+  test("has no bands, so that the check is taken by feeling the air", () => {
+    expect(proofBands(netlistOf(guessed), setup)).toBeNull();
+    const top = stepsOf(guessed).find(({ id }) => id === "up-4");
+    expect(top && instrumentsFor(top, null)).toEqual(["airflow"]);
+  });
+
+  test("has those of the new one once that is fitted and its plate is known", () => {
+    const plate = { ratedVolts: 13.5, ratedAmps: 18, stallAmps: 70, ratedRpm: 3200 };
+    const part = {
+      format: "airway-part",
+      version: 1,
+      number: "HW 1",
+      title: "blower motor",
+      kind: "motor",
+    } as const;
+    const fitted = circuitWith(guessed, "M1", { ...part, plate });
+    expect(fitted && proofBands(netlistOf(fitted), setup)).toEqual(proofBands(netlistOf(circuit), setup));
   });
 });
 
