@@ -102,7 +102,7 @@ function Pairing({ view: { code } }: { view: PhonesData }) {
                 New code
               </button>
               <button type="submit" name="intent" value="end-code" className="btn">
-                No more devices
+                Take the code back
               </button>
             </Form>
           </div>

@@ -109,7 +109,8 @@ describe("a whole job", () => {
     if (!netlist.ok) throw new Error("it cannot be solved");
     const found = diagnose(new CompiledCircuit(netlist.value), readings);
     if (!found.ok) throw new Error("it cannot be diagnosed");
-    expect(found.value.verdict).toMatchObject({ state: "best-guess", replace: ["R1"] });
+    expect(found.value.verdict.replace).toEqual(["R1"]);
+    expect(found.value.verdict.state).not.toBe("settled");
     expect(found.value.verdict.because).toContainEqual({ kind: "wiring-assumed" });
   });
 
