@@ -40,6 +40,7 @@ export function NextTest(props: NextLookProps) {
   const { offered, tests, planned, token, lettersOn, onNext, onShow, position, hidden } = props;
   const visit = planned && offered.visit ? tests.filter((own) => own.visit) : [];
   const { words, outcomes } = offered;
+  const { stored } = useQueue();
   const outcomeOf = new Map(outcomes.map((outcome) => [outcome.seen, outcome]));
   return (
     <section
@@ -88,7 +89,9 @@ export function NextTest(props: NextLookProps) {
         {/* Above the ranges, because on a phone those fill the card. */}
         <EntryProblem of={({ form }) => form === "next"} />
         <OutcomeButtons
-          key={token + offered.look}
+          // Begins anew with another test or once an entry was stored, but not whenever the page is loaded again: what
+          // is being typed would be lost each time somebody else enters a reading.
+          key={`${offered.look} ${stored}`}
           token={token}
           offered={offered}
           outcomeOf={outcomeOf}
