@@ -253,9 +253,15 @@ async function openNetwork(root: string, settings: StartSettings, routes: Reques
     routes,
   );
   const door: NetworkDoor = makeNetworkDoor({ port: settings.networkPort, certificate, names }, app);
-  if (door.wasOpen()) {
-    const problem = await door.open();
+  try {
+    const problem = door.wasOpen() ? await door.open() : null;
     if (problem) reportTrouble(new Error(problem.problem), `Phones cannot connect. ${problem.problem}`);
+  } catch (thrown) {
+    // A damaged file keeps phones out, not the shop's own computer.
+    reportTrouble(
+      thrown,
+      "Phones cannot connect: a file in the data folder's network folder cannot be read.",
+    );
   }
   return door;
 }

@@ -31,7 +31,7 @@ export function announcedName(host = hostname()): string {
 /**
  * Answers whoever asks the network for a name (multicast DNS, RFC 6762), until it is stopped.
  * @param addresses of this computer now
- * @param onFailure called if the network cannot be asked that way; the name is then of no use
+ * @param onFailure called if multicast DNS does not work on this computer, so that nobody can find it by the name
  * @returns stops it
  */
 export function announceName(

@@ -168,7 +168,7 @@ test("the picture to scan has its finder patterns", () => {
   expect(corner(size - 11, size - 11)).toBe(false);
 });
 
-// RFC 6762: a name in .local is answered with the addresses of the computer that has it.
+// RFC 6762: a query for a name in .local is answered by the computer that has the name, with its addresses.
 describe("the name in the shop's network", () => {
   const asked = (name: string, type = "A") => {
     const network = new EventEmitter() as EventEmitter & NameQuestions;

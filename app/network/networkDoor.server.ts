@@ -39,7 +39,7 @@ export function ownNames(): string[] {
   return [...(isName ? [`${name}.local`, name] : []), ...addresses];
 }
 
-/** The encrypted listener for the shop's network. Nothing listens there until somebody opens it. */
+/** The encrypted listener for the shop's network. It does not listen until somebody opens it. */
 class NetworkDoor {
   private server: Server | null = null;
   private looking: NodeJS.Timeout | null = null;

@@ -89,8 +89,8 @@ export function NextTest(props: NextLookProps) {
         {/* Above the ranges, because on a phone those fill the card. */}
         <EntryProblem of={({ form }) => form === "next"} />
         <OutcomeButtons
-          // Begins anew with another test or once an entry was stored, but not whenever the page is loaded again: what
-          // is being typed would be lost each time somebody else enters a reading.
+          // Starts afresh for another test, or once an entry is stored. It must not do so whenever the page reloads,
+          // or somebody else's reading would wipe what is being typed here.
           key={`${offered.look} ${stored}`}
           token={token}
           offered={offered}

@@ -23,7 +23,7 @@ const lastSeen = (readings: readonly PlaceReading[]): ReadonlyMap<Place, string>
 /**
  * What a repair comes to once the plug of its part was seen melted or wet: that plug is renewed with it, whether or not
  * its contact still conducts (common practice, no source).
- * @returns the places of the whole repair, those of the given one first
+ * @returns the places of the whole repair, starting with those given
  */
 export function plugRenewal(
   readings: readonly PlaceReading[],
