@@ -1,5 +1,7 @@
 import { QueryTypes, type Sequelize, Transaction } from "sequelize";
-import { connect, dataFolder } from "./databaseFile.server";
+import { actingName } from "./acting.server";
+import { connect } from "./databaseFile.server";
+import { dataFolder } from "./dataFolder.server";
 import { defineModels } from "./models/models.server";
 import { upgrade } from "./upgrade.server";
 
@@ -8,6 +10,8 @@ const fullSync = 2;
 /** An open database: its connection and the one queue of all writes. */
 export class Database {
   private last: Promise<unknown> = Promise.resolve();
+  /** The name in the table `acting`, from which triggers take who did it; undefined if that is not known. */
+  private acting: string | null | undefined;
 
   constructor(readonly sequelize: Sequelize) {}
 
@@ -16,11 +20,20 @@ export class Database {
    * and writers that read first often fail when they run side by side.
    */
   write<T>(work: (transaction: Transaction) => Promise<T>): Promise<T> {
-    const turn = this.last.then(() =>
-      this.sequelize.transaction({ type: Transaction.TYPES.IMMEDIATE }, work),
-    );
-    this.last = turn.catch(() => undefined);
-    return turn;
+    const name = actingName();
+    return this.inTurn(async () => {
+      const before = this.acting;
+      this.acting = undefined;
+      const done = await this.sequelize.transaction(
+        { type: Transaction.TYPES.IMMEDIATE },
+        async (transaction) => {
+          if (name !== before) await this.act(name, transaction);
+          return work(transaction);
+        },
+      );
+      this.acting = name;
+      return done;
+    });
   }
 
   /**
@@ -28,9 +41,22 @@ export class Database {
    * which takes half the time, or work of another thread. Resolves when the work does.
    */
   alone<T>(work: () => Promise<T>): Promise<T> {
+    const name = actingName();
+    return this.inTurn(async () => {
+      if (name !== this.acting) await this.act(name, null);
+      this.acting = name;
+      return work();
+    });
+  }
+
+  private inTurn<T>(work: () => Promise<T>): Promise<T> {
     const turn = this.last.then(work);
     this.last = turn.catch(() => undefined);
     return turn;
+  }
+
+  private async act(who: string | null, transaction: Transaction | null): Promise<void> {
+    await this.sequelize.query("UPDATE acting SET who = :who", { replacements: { who }, transaction });
   }
 
   async close(): Promise<void> {

@@ -1,11 +1,8 @@
 import { mkdirSync } from "node:fs";
-import { join, resolve } from "node:path";
+import { join } from "node:path";
 import { Sequelize } from "sequelize";
 import { SequelizeStorage, Umzug } from "umzug";
 import { migrations } from "./migrations/index";
-
-/** The folder of the database; AIRWAY_DATA moves it. */
-export const dataFolder = (): string => resolve(process.env.AIRWAY_DATA ?? "data");
 
 /** The database file in a data folder. */
 export const databaseFile = (folder: string): string => join(folder, "airway.sqlite");

@@ -63,7 +63,7 @@ export async function removeDemo(now: Date): Promise<void> {
     // A removed demo leaves no history, so the triggers that protect the audit trail are dropped during the removal.
     const seals = kept.parse(
       await sequelize.query(
-        "SELECT name, sql FROM sqlite_master WHERE type = 'trigger' AND tbl_name = 'events'",
+        "SELECT name, sql FROM sqlite_master WHERE type = 'trigger' AND tbl_name IN ('events', 'eventPeople')",
         {
           type: QueryTypes.SELECT,
           transaction,
@@ -76,6 +76,9 @@ export async function removeDemo(now: Date): Promise<void> {
       `UPDATE jobs SET comebackOf = NULL WHERE comebackOf IN (${demoJobs}) AND id NOT IN (${demoJobs})`,
     );
     await run(`DELETE FROM jobSearch WHERE rowid IN (${demoJobs})`);
+    await run(
+      `DELETE FROM eventPeople WHERE eventId IN (SELECT id FROM events WHERE jobId IN (${demoJobs}))`,
+    );
     await run(`DELETE FROM events WHERE jobId IN (${demoJobs})`);
     await remove("jobs", `id IN (${demoJobs})`);
     await run("DELETE FROM importing");

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { Readable, Transform } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import type { ReadableStream } from "node:stream/web";
-import { dataFolder } from "@db/databaseFile.server";
+import { dataFolder } from "@db/dataFolder.server";
 
 /** Files from elsewhere: each kind has one place, where the latest stays until it is finished with. */
 export type IncomingKind = "records" | "shop" | "shelf";

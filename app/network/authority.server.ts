@@ -1,8 +1,6 @@
 import { X509Certificate } from "node:crypto";
-import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import { isIP } from "node:net";
-import { join } from "node:path";
-import { dataFolder } from "@db/databaseFile.server";
+import { readPrivate, writePrivate } from "@db/people/privateFile.server";
 import { generate } from "selfsigned";
 
 /** A certificate with its key, both as PEM. */
@@ -17,27 +15,6 @@ const authorityDays = 3650;
 const certificateDays = 397;
 /** A certificate is made again this long before it ends. */
 const renewDays = 30;
-
-/** The folder of everything the network needs, readable by the server's own user only. */
-export function networkFolder(): string {
-  const folder = join(dataFolder(), "network");
-  mkdirSync(folder, { recursive: true, mode: 0o700 });
-  chmodSync(folder, 0o700);
-  return folder;
-}
-
-/** Writes a file whole, readable by the server's own user only. */
-export function writePrivate(name: string, text: string): void {
-  const file = join(networkFolder(), name);
-  writeFileSync(`${file}.new`, text, { mode: 0o600 });
-  renameSync(`${file}.new`, file);
-}
-
-/** A file of the network's folder; null if there is none. */
-export function readPrivate(name: string): string | null {
-  const file = join(networkFolder(), name);
-  return existsSync(file) ? readFileSync(file, "utf8") : null;
-}
 
 function kept(name: string): KeyedCertificate | null {
   const [key, cert] = [readPrivate(`${name}.key`), readPrivate(`${name}.crt`)];

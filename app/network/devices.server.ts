@@ -1,7 +1,7 @@
 import { createHash, randomBytes, timingSafeEqual } from "node:crypto";
+import { readPrivate, writePrivate } from "@db/people/privateFile.server";
 import { z } from "zod";
 import { randomId } from "../text/randomId";
-import { readPrivate, writePrivate } from "./authority.server";
 
 const device = z.strictObject({
   id: z.uuid(),

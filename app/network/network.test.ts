@@ -7,8 +7,9 @@ import { get } from "node:https";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { privateFolder } from "@db/people/privateFile.server";
 import { announcedName, announceName, type NameQuestions } from "./announcedName.server";
-import { fingerprintOf, networkFolder, serverCertificate, shopAuthority } from "./authority.server";
+import { fingerprintOf, serverCertificate, shopAuthority } from "./authority.server";
 import { addDevice, deviceWith, pairedDevices, removeDevice } from "./devices.server";
 import { makeNetworkDoor, ownNames } from "./networkDoor.server";
 import { endPairingCode, makePairingCode, pairingCode, usePairingCode } from "./pairingCode.server";
@@ -37,8 +38,8 @@ describe("the shop's authority", () => {
     expect(own.ca).toBe(true);
     expect(own.checkIssued(own)).toBe(true);
     expect(fingerprintOf(first.cert)).toMatch(/^([0-9A-F]{2}:){31}[0-9A-F]{2}$/);
-    expect(statSync(networkFolder()).mode & 0o777).toBe(0o700);
-    expect(statSync(join(networkFolder(), "authority.key")).mode & 0o777).toBe(0o600);
+    expect(statSync(privateFolder()).mode & 0o777).toBe(0o700);
+    expect(statSync(join(privateFolder(), "authority.key")).mode & 0o777).toBe(0o600);
   });
 
   // RFC 6125 and RFC 5280: a client checks the name it called among the subject's alternative names.

@@ -2,9 +2,10 @@ import type { RequestListener } from "node:http";
 import { createServer, type Server } from "node:https";
 import { isIP } from "node:net";
 import { hostname, networkInterfaces } from "node:os";
+import { readPrivate, writePrivate } from "@db/people/privateFile.server";
 import { z } from "zod";
 import { announcedName, announceName } from "./announcedName.server";
-import { type KeyedCertificate, readPrivate, serverCertificate, writePrivate } from "./authority.server";
+import { type KeyedCertificate, serverCertificate } from "./authority.server";
 
 /** How the door to the shop's network is opened, from the settings of the start. */
 export interface NetworkDoorSettings {

@@ -51,8 +51,8 @@ async function goOn(
           transaction,
         );
         for (const { from, reading } of readings) {
-          const takenAt = active[from]?.takenAt ?? new Date();
-          await insertReading({ id: randomId(), jobId: id, reading, takenAt }, transaction);
+          const { takenAt = new Date(), takenBy = null } = active[from] ?? {};
+          await insertReading({ id: randomId(), jobId: id, reading, takenAt, takenBy }, transaction);
         }
         return id;
       },

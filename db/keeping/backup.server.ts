@@ -12,7 +12,8 @@ import {
 } from "node:fs";
 import { copyFile } from "node:fs/promises";
 import { join } from "node:path";
-import { databaseFile, dataFolder } from "../databaseFile.server";
+import { databaseFile } from "../databaseFile.server";
+import { dataFolder } from "../dataFolder.server";
 import { flushFile } from "./flush.server";
 import { PlainSqlite } from "./plainSqlite.server";
 import { backupsToDrop } from "./rotation";

@@ -10,7 +10,8 @@ import {
   writeFileSync,
 } from "node:fs";
 import { join } from "node:path";
-import { databaseFile, dataFolder } from "../databaseFile.server";
+import { databaseFile } from "../databaseFile.server";
+import { dataFolder } from "../dataFolder.server";
 import { type CandidateFinding, candidateFindingSchema, lookInto } from "./candidate.server";
 import { unpackShop } from "./shopBundle.server";
 

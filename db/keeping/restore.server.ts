@@ -1,7 +1,8 @@
 import { copyFileSync, mkdirSync, mkdtempSync, renameSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { openDatabase, replaceDatabase } from "../database.server";
-import { databaseFile, dataFolder } from "../databaseFile.server";
+import { databaseFile } from "../databaseFile.server";
+import { dataFolder } from "../dataFolder.server";
 import { behindShutDoor } from "../turnstile.server";
 import { type Backup, backUp, backupFile } from "./backup.server";
 import { prepareCandidate } from "./candidate.server";

@@ -13,14 +13,15 @@ import {
 import { problemsOf, problemText } from "@core/problem/problem";
 import { strFromU8, strToU8, zipSync } from "fflate";
 import { z } from "zod";
-import { databaseFile, dataFolder, migrate } from "../databaseFile.server";
+import { databaseFile, migrate } from "../databaseFile.server";
+import { dataFolder } from "../dataFolder.server";
 import { migrations } from "../migrations/index";
 import { type Cell, PlainSqlite } from "./plainSqlite.server";
 import { type Column, cellFault, columnsOf } from "./rowCheck.server";
 import { unzip } from "./unzip.server";
 
 /** Tables that are derived from others, or that say nothing about the shop. */
-const derived = /^(sqlite_|jobSearch|SequelizeMeta$|faultCounts$|repairSums$|importing$|jobLines$)/;
+const derived = /^(sqlite_|jobSearch|SequelizeMeta$|faultCounts$|repairSums$|importing$|acting$|jobLines$)/;
 
 /** All files of a bundle carry one date, so that the same shop makes the same bytes. */
 const fixedDate = new Date(2000, 0, 1);

@@ -18,6 +18,7 @@ import { tray } from "./017-tray";
 import { sources } from "./018-sources";
 import { rounds } from "./019-rounds";
 import { seenJobs } from "./020-seen-jobs";
+import { who } from "./021-who";
 
 /** Every migration, oldest first. To add one, add a file and a line here. */
 export const migrations = [
@@ -41,4 +42,5 @@ export const migrations = [
   sources,
   rounds,
   seenJobs,
+  who,
 ];

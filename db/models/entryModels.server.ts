@@ -16,6 +16,8 @@ export class ReadingRow extends Model<InferAttributes<ReadingRow>, InferCreation
   /** The instrument it was read from; null if it was entered by hand. */
   declare source: CreationOptional<string | null>;
   declare takenAt: Date;
+  /** Who took it, while the shop knows its people; empty if that is not known. */
+  declare takenBy: CreationOptional<string | null>;
   declare struckAt: CreationOptional<Date | null>;
 }
 
@@ -70,6 +72,7 @@ export function defineEntries(sequelize: Sequelize): void {
       body: text(),
       source: maybeText(),
       takenAt: moment(),
+      takenBy: maybeText(),
       struckAt: maybeMoment(),
     },
     { ...plain, tableName: "readings" },

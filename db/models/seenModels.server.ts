@@ -5,7 +5,7 @@ import {
   Model,
   type Sequelize,
 } from "sequelize";
-import { counted, maybeMoment, maybeNumber, moment, named, number, text } from "../columns";
+import { counted, maybeMoment, maybeNumber, maybeText, moment, named, number, text } from "../columns";
 
 export class SeenJobRow extends Model<InferAttributes<SeenJobRow>, InferCreationAttributes<SeenJobRow>> {
   declare id: CreationOptional<number>;
@@ -30,6 +30,8 @@ export class SeenReadingRow extends Model<
   declare number: number;
   declare body: string;
   declare takenAt: Date;
+  /** Who took it, while the shop knows its people. */
+  declare takenBy: CreationOptional<string | null>;
   declare struckAt: CreationOptional<Date | null>;
 }
 
@@ -57,6 +59,7 @@ export function defineSeenJobs(sequelize: Sequelize): void {
       number: number(),
       body: text(),
       takenAt: moment(),
+      takenBy: maybeText(),
       struckAt: maybeMoment(),
     },
     { sequelize, timestamps: false, tableName: "seenReadings" },

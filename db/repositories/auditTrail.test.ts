@@ -1,11 +1,13 @@
 // The audit trail, which the database itself keeps and nobody changes.
 import { describe, expect, test } from "@jest/globals";
+import { actAs } from "../acting.server";
 import { database } from "../database.server";
 import { later, now, useDemoShop, verdict } from "../testing/closedJobs";
 import { trailOf } from "./events.server";
 import { partsFitted, repairFailed } from "./jobs.server";
 import { addNote } from "./notes.server";
-import { addReading, deleteReading } from "./readings.server";
+import { addReading, deleteReading, readingsOf } from "./readings.server";
+import { lastSignIns, noteSignIn } from "./signIns.server";
 
 useDemoShop();
 
@@ -54,6 +56,57 @@ describe("the audit trail", () => {
         parent: { message: expect.stringContaining("the audit trail is not changed") },
       });
     expect(await trailOf(6)).toEqual(before);
+  });
+
+  test("says who did it, also where two work in turns, and where a write of one of them is undone", async () => {
+    const before = (await trailOf(6)).length;
+    const note = (id: string) => () =>
+      addNote({ id, jobId: 6, readingId: null, words: id, takenAt: now }, null);
+    const reading = (id: string, amps: number) => () =>
+      addReading({ id, jobId: 6, reading: { test: "amps", around: "W1", setting: "4", amps }, takenAt: now });
+    const store = await database();
+    await actAs("Bay one", note("w1"));
+    const broken = actAs("Front desk", () =>
+      store.write(async () => {
+        throw new Error("no");
+      }),
+    );
+    await Promise.all([
+      expect(broken).rejects.toThrow("no"),
+      actAs("Bay one", reading("w2", 9)),
+      actAs("Bay two", reading("w3", 8)),
+      actAs("Bay two", note("w4")),
+      note("w5")(),
+      actAs("Bay one", () => deleteReading(6, "w3", later(1))),
+    ]);
+    const lines = (await trailOf(6)).slice(before);
+    expect(lines.map(({ what, who }) => [what, who])).toEqual([
+      ["note", "Bay one"],
+      ["reading", "Bay one"],
+      ["reading", "Bay two"],
+      ["note", "Bay two"],
+      ["note", null],
+      ["reading-struck", "Bay one"],
+    ]);
+    const stored = (await readingsOf(6)).filter(({ id }) => /^w\d/.test(id));
+    expect(stored.map(({ id, takenBy }) => [id, takenBy])).toEqual([
+      ["w2", "Bay one"],
+      ["w3", "Bay two"],
+    ]);
+    for (const sql of ["UPDATE eventPeople SET who = 'x'", "DELETE FROM eventPeople"])
+      await expect(store.sequelize.query(sql)).rejects.toThrow();
+  });
+
+  test("has who signed in where, which cannot be changed either", async () => {
+    await noteSignIn("Bay two", "bay 2 tablet", "wrong-pin", now);
+    await noteSignIn("Bay two", "bay 2 tablet", "in", later(1));
+    expect((await lastSignIns(5)).map(({ who, what, at }) => [who, what, at])).toEqual([
+      ["Bay two", "in", later(1)],
+      ["Bay two", "wrong-pin", now],
+    ]);
+    const { sequelize } = await database();
+    for (const sql of ["UPDATE signIns SET who = 'x'", "DELETE FROM signIns"])
+      await expect(sequelize.query(sql)).rejects.toThrow();
   });
 
   test("a write that is rolled back leaves no line", async () => {

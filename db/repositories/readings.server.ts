@@ -16,6 +16,8 @@ export interface StoredReading {
   /** The instrument it was read from; null if it was entered by hand. */
   readonly source: string | null;
   readonly takenAt: Date;
+  /** Who took it; null if that is not known. */
+  readonly takenBy: string | null;
   readonly struckAt: Date | null;
 }
 
@@ -25,6 +27,7 @@ const storedOf = (row: ReadingRow): StoredReading => ({
   reading: storedColumns.readings.body.parse(row.body),
   source: row.source ?? null,
   takenAt: row.takenAt,
+  takenBy: row.takenBy || null,
   struckAt: row.struckAt ?? null,
 });
 
@@ -40,24 +43,34 @@ export interface NewReading {
   readonly reading: Reading;
   readonly source?: string;
   readonly takenAt: Date;
+  /** Who took it; absent for whoever enters it, null if that is not known. */
+  readonly takenBy?: string | null;
 }
 
 /** Inserts with the next number of its job, unless the id exists: one statement, so one flush to disk. */
 const insertion = `
-  INSERT INTO readings (id, jobId, number, body, source, takenAt)
-  SELECT :id, :jobId, COALESCE((SELECT MAX(number) FROM readings WHERE jobId = :jobId), 0) + 1, :body, :source, :takenAt
+  INSERT INTO readings (id, jobId, number, body, source, takenAt, takenBy)
+  SELECT :id, :jobId, COALESCE((SELECT MAX(number) FROM readings WHERE jobId = :jobId), 0) + 1, :body, :source, :takenAt, :takenBy
   WHERE NOT EXISTS (SELECT 1 FROM readings WHERE id = :id)`;
 
 /** Adds a reading, inside the caller's write if one is given; one that exists by id stays unchanged. */
 export async function insertReading(
-  { id, jobId, reading, source, takenAt }: NewReading,
+  { id, jobId, reading, source, takenAt, takenBy }: NewReading,
   transaction: Transaction | null,
 ): Promise<void> {
   const { sequelize } = ReadingRow;
   if (!sequelize) throw new Error("no database is open");
   await sequelize.query(insertion, {
     type: QueryTypes.INSERT,
-    replacements: { id, jobId, body: JSON.stringify(reading), source: source ?? null, takenAt },
+    // The database itself names whoever enters it where this is null.
+    replacements: {
+      id,
+      jobId,
+      body: JSON.stringify(reading),
+      source: source ?? null,
+      takenAt,
+      takenBy: takenBy === null ? "" : (takenBy ?? null),
+    },
     transaction,
   });
 }

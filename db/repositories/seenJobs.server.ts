@@ -34,6 +34,8 @@ export interface StoredSeenReading {
   readonly number: number;
   readonly reading: PlaceReading;
   readonly takenAt: Date;
+  /** Who took it; null if that is not known. */
+  readonly takenBy: string | null;
   readonly struckAt: Date | null;
 }
 
@@ -56,6 +58,7 @@ const readingOf = (row: SeenReadingRow): StoredSeenReading => ({
   number: row.number,
   reading: storedColumns.seenReadings.body.parse(row.body),
   takenAt: row.takenAt,
+  takenBy: row.takenBy ?? null,
   struckAt: row.struckAt ?? null,
 });
 

@@ -1,0 +1,72 @@
+import { createHash, randomBytes } from "node:crypto";
+import { z } from "zod";
+import { personWith } from "./people.server";
+import type { Person } from "./person";
+import { readPrivate, writePrivate } from "./privateFile.server";
+
+const session = z.strictObject({
+  /** SHA-256 of its token, in hexadecimal: 256 random bits need no slower hash. */
+  tokenHash: z.string().length(64),
+  person: z.uuid(),
+  /** The device it was started on: its token is worth nothing on another. */
+  place: z.string(),
+  usedAt: z.iso.datetime(),
+});
+type Session = z.infer<typeof session>;
+
+const file = "sessions.json";
+/** Without use for this long, a session ends. */
+export const idleHours = 4;
+const idleMilliseconds = idleHours * 3_600_000;
+/** The last use is written down at most this often. */
+const noteMilliseconds = 60_000;
+
+const hash = (token: string): string => createHash("sha256").update(token).digest("hex");
+
+const isAlive = ({ usedAt }: Session, now: Date): boolean =>
+  now.getTime() - new Date(usedAt).getTime() < idleMilliseconds;
+
+const stored = (now: Date): Session[] =>
+  z
+    .array(session)
+    .parse(JSON.parse(readPrivate(file) ?? "[]"))
+    .filter((own) => isAlive(own, now));
+const store = (all: readonly Session[]): void => writePrivate(file, JSON.stringify(all, null, 1));
+
+/**
+ * Signs somebody in at a place, where nobody else is signed in from then on.
+ * @returns the token, which is nowhere else
+ */
+export function startSession(person: string, place: string, now = new Date()): string {
+  const token = randomBytes(32).toString("base64url");
+  store([
+    ...stored(now).filter((own) => own.place !== place || place === desk),
+    { tokenHash: hash(token), person, place, usedAt: now.toISOString() },
+  ]);
+  return token;
+}
+
+/** The place of the shop's own computer, which may have several browsers. */
+export const desk = "desk";
+
+/** Who is signed in with a token at a place; null if nobody is. Counts as use. */
+export function signedInWith(token: string, place: string, now = new Date()): Person | null {
+  const all = stored(now);
+  const own = all.find(({ tokenHash, place: at }) => tokenHash === hash(token) && at === place);
+  if (!own) return null;
+  if (now.getTime() - new Date(own.usedAt).getTime() >= noteMilliseconds) {
+    own.usedAt = now.toISOString();
+    store(all);
+  }
+  return personWith(own.person);
+}
+
+/** Ends the session of a token. */
+export function endSession(token: string, now = new Date()): void {
+  store(stored(now).filter(({ tokenHash }) => tokenHash !== hash(token)));
+}
+
+/** Ends every session of somebody, wherever they are signed in. */
+export function endSessionsOf(person: string, now = new Date()): void {
+  store(stored(now).filter((own) => own.person !== person));
+}
