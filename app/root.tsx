@@ -14,12 +14,13 @@ import {
   useRouteLoaderData,
 } from "react-router";
 import type { Route } from "./+types/root";
-import { visitorContext } from "./network/visitor.server";
+import { mayRunShop, visitorContext } from "./network/visitor.server";
 import { troublesNow } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { preferencesOf } from "./shell/preferences.server";
 import { Rail } from "./shell/Rail";
 import { notForReadings } from "./shell/revalidation";
+import type { SignedIn } from "./shell/signedIn";
 import { TroubleNotice } from "./shell/TroubleNotice";
 
 export const links: LinksFunction = () => [
@@ -31,9 +32,18 @@ export const links: LinksFunction = () => [
 export const meta: Route.MetaFunction = () => [{ title: "Airway" }];
 
 export async function loader({ request, context }: Route.LoaderArgs) {
-  // What is wrong with the shop's server is not for a device that is not paired.
-  const troubles = context.get(visitorContext).kind === "stranger" ? [] : troublesNow();
-  return { ...(await preferencesOf(request)), troubles: troubles.map(({ words }) => words) };
+  // What is wrong with the shop's server is for those who are signed in.
+  const visitor = context.get(visitorContext);
+  const signedIn: SignedIn = {
+    me: visitor.kind === "signed-in" ? visitor.person : null,
+    runsShop: mayRunShop(visitor),
+  };
+  const troubles = visitor.kind === "signed-in" ? troublesNow() : [];
+  return {
+    ...(await preferencesOf(request)),
+    ...signedIn,
+    troubles: troubles.map(({ words }) => words),
+  };
 }
 
 export const shouldRevalidate = notForReadings;
@@ -51,7 +61,13 @@ export function Layout({ children }: { children: React.ReactNode }) {
   const { pathname } = useLocation();
   const nonce = useContext(NonceContext);
   return (
-    <html lang="en" data-theme={theme === "auto" ? undefined : theme} suppressHydrationWarning>
+    <html
+      lang="en"
+      data-theme={theme === "auto" ? undefined : theme}
+      data-person={root?.me?.id}
+      data-person-name={root?.me?.name}
+      suppressHydrationWarning
+    >
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />

@@ -25,12 +25,13 @@ import { rippleOf } from "./verbs/humps";
 import { attachInstrument } from "./verbs/instrument";
 import { answerLines } from "./verbs/lines";
 import { type MatchAnswer, matchFrom } from "./verbs/match";
+import { newPin } from "./verbs/pin";
 import { priceFrom } from "./verbs/price";
 import { routeFrom } from "./verbs/route";
 import { type SolveOptions, solveCircuit, spiceCircuit } from "./verbs/solve";
 
 const usage =
-  "usage: airway check|solve|faults|diagnose|spice|ripple|route|match|price|instrument FILE [options], airway lines (FILE - is standard input)";
+  "usage: airway check|solve|faults|diagnose|spice|ripple|route|match|price|instrument FILE [options], airway pin NAME, airway lines (FILE - is standard input)";
 
 const flags = {
   text: { type: "boolean" },
@@ -87,6 +88,7 @@ const flagsOf: Readonly<Record<string, readonly string[]>> = {
   price: [],
   instrument: ["fault", "key", "engine", "setting", "port"],
   lines: [],
+  pin: [],
 };
 
 /** The checkout, streams and compiled circuits of a command. */
@@ -134,6 +136,10 @@ async function run(argv: string[], terminal: Terminal): Promise<void> {
   if (!(verb in flagsOf) || verb === "lines")
     throw new BadInput(`unknown verb ${JSON.stringify(named)}; ${usage}`);
   const text = values.text ?? false;
+  if (verb === "pin") {
+    const made = await newPin(file);
+    return print(output, made, text ? [`The new PIN of ${made.name} is ${made.pin}.`] : null);
+  }
   if (verb === "humps") {
     const ripple = accept(rippleOf(file, recordingFrom(file), values));
     return print(output, ripple, text ? rippleLines(ripple) : null);

@@ -7,6 +7,11 @@ import { upgrade } from "./upgrade.server";
 
 const fullSync = 2;
 
+const listeners = new Set<() => void>();
+
+/** Calls a listener after every write that is on disk, whatever it wrote. */
+export const onWritten = (listener: () => void): void => void listeners.add(listener);
+
 /** An open database: its connection and the one queue of all writes. */
 export class Database {
   private last: Promise<unknown> = Promise.resolve();
@@ -51,7 +56,12 @@ export class Database {
 
   private inTurn<T>(work: () => Promise<T>): Promise<T> {
     const turn = this.last.then(work);
-    this.last = turn.catch(() => undefined);
+    this.last = turn.then(
+      () => {
+        for (const listener of listeners) listener();
+      },
+      () => undefined,
+    );
     return turn;
   }
 

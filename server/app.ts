@@ -18,6 +18,7 @@ import { loadDemoWorld } from "@db/demoWorld.server";
 import { backUp, backupDue, copyToSecondFolder, newestBackup } from "@db/keeping/backup.server";
 import { PlainSqlite } from "@db/keeping/plainSqlite.server";
 import { dropUnfinishedRestores } from "@db/keeping/restore.server";
+import { allPeople } from "@db/people/people.server";
 import { describeCircuits } from "@db/repositories/circuits.server";
 import { storageTrouble } from "@db/storageTrouble";
 import { enter } from "@db/turnstile.server";
@@ -36,13 +37,14 @@ import { importOn } from "../app/importing/importProcess.server";
 import { resumeRecords } from "../app/importing/recordsImport.server";
 import { verifyBackup } from "../app/importing/verifyBackup.server";
 import type { KeyedCertificate } from "../app/network/authority.server";
-import { makeNetworkDoor, type NetworkDoor } from "../app/network/networkDoor.server";
-import { type Visitor, visitorContext } from "../app/network/visitor.server";
+import { type DoorProblem, makeNetworkDoor, type NetworkDoor } from "../app/network/networkDoor.server";
+import { type Place, type Visitor, visitorContext } from "../app/network/visitor.server";
 import { diagnoseSeenOn } from "../app/seen/seenEngine.server";
 import { layOutOn } from "../app/sheet/layouts.server";
 import { logger, reportTrouble } from "../app/shell/log.server";
 import { nonceContext } from "../app/shell/nonce.server";
 import { shopZone } from "../app/text/shopZone.server";
+import { liveJobs, watchJob } from "./liveJobs";
 import { pairedOnly } from "./pairedOnly";
 import { askPasscode } from "./passcode";
 import {
@@ -51,19 +53,23 @@ import {
   refuseForeignHosts,
   refuseUnreadableAddresses,
 } from "./requestGuards";
-import { type StartSettings, startSettings } from "./startSettings";
+import { nameVisitor } from "./signIn";
+import { isLoopback, type StartSettings, startSettings } from "./startSettings";
 
 /** A way in: the shop's own computer, or its network. */
 interface Door {
   /** Names it answers to. */
   readonly hosts: { readonly has: (name: string) => boolean };
-  /** Who may pass; null for everybody. */
-  readonly guard: RequestHandler | null;
+  /** Who may pass, and from which place. */
+  readonly guards: readonly RequestHandler[];
+  /** Whether only this computer reaches it. */
+  readonly isLocal: boolean;
 }
 
 declare module "http" {
   interface ServerResponse {
     nonce?: string;
+    place?: Place;
     visitor?: Visitor;
   }
 }
@@ -98,6 +104,12 @@ function securityHeaders() {
   });
 }
 
+/** The door of the shop's own computer. */
+const atShopComputer: RequestHandler = (_request, response, next) => {
+  response.place = { kind: "shop-computer" };
+  next();
+};
+
 /** The application's routes. */
 const routesHandler = async (): Promise<RequestHandler> =>
   createRequestHandler({
@@ -115,24 +127,26 @@ const routesHandler = async (): Promise<RequestHandler> =>
  * The complete server behind one door: guards, static files, then the application's routes.
  * @param root the checkout: its build and its demo data
  */
-function createApp(root: string, { hosts, guard }: Door, routes: RequestHandler): Express {
+function createApp(root: string, { hosts, guards, isLocal }: Door, routes: RequestHandler): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(
     pinoHttp({
       logger,
       serializers,
-      autoLogging: { ignore: ({ url }) => /^\/assets\/|^\/health$|\/pulse$/.test(url ?? "") },
+      autoLogging: { ignore: ({ url }) => /^\/assets\/|^\/health$/.test(url ?? "") },
     }),
   );
   app.use(refuseForeignHosts(hosts));
   app.get("/health", health);
-  if (guard) app.use(guard);
+  app.use(...guards);
   app.use((_request, response, next) => {
     response.nonce = randomBytes(16).toString("base64");
     next();
   });
   app.use(securityHeaders());
+  // Before everything that would hold its pieces back, or wait for its end.
+  app.get("/jobs/:id/live", nameVisitor(isLocal), watchJob);
   app.use(compression());
   // A page is sent when it is complete, because flushing each piece only makes zlib complain about slow connections.
   app.use((_request, response, next) => {
@@ -153,7 +167,7 @@ function createApp(root: string, { hosts, guard }: Door, routes: RequestHandler)
       next();
     }, next);
   });
-  app.use(routes);
+  app.use(nameVisitor(isLocal), routes);
   return app;
 }
 
@@ -244,19 +258,25 @@ function ownCertificate({ certificateFiles }: StartSettings): KeyedCertificate |
   }
 }
 
+/** Opens the door, unless nobody could sign in: an earlier Airway let a paired device in without. */
+const openedTo = async (door: NetworkDoor): Promise<DoorProblem | null> =>
+  allPeople().length > 0
+    ? door.open()
+    : { problem: "Say who works here under Settings, Phones and people: on the network everybody signs in." };
+
 /** Makes the door to the shop's network, and opens it if it was open when the server last ran. */
 async function openNetwork(root: string, settings: StartSettings, routes: RequestHandler) {
   const certificate = ownCertificate(settings);
   const names = certificate ? [...settings.allowedHosts] : [];
   const app = createApp(
     root,
-    { hosts: { has: (name) => door.hosts.includes(name) }, guard: pairedOnly },
+    { hosts: { has: (name) => door.hosts.includes(name) }, guards: [pairedOnly], isLocal: false },
     routes,
   );
   const door: NetworkDoor = makeNetworkDoor({ port: settings.networkPort, certificate, names }, app);
   try {
-    const problem = door.wasOpen() ? await door.open() : null;
-    if (problem) reportTrouble(new Error(problem.problem), `Phones cannot connect. ${problem.problem}`);
+    const refused = door.wasOpen() ? await openedTo(door) : null;
+    if (refused) reportTrouble(new Error(refused.problem), `Phones cannot connect. ${refused.problem}`);
   } catch (thrown) {
     // A damaged file keeps phones out, not the shop's own computer.
     reportTrouble(
@@ -315,7 +335,11 @@ export async function start({ root }: { root: string }): Promise<void> {
   const routes = await routesHandler();
   app = createApp(
     root,
-    { hosts: allowedHosts, guard: passcode === null ? null : askPasscode(passcode) },
+    {
+      hosts: allowedHosts,
+      guards: [...(passcode === null ? [] : [askPasscode(passcode)]), atShopComputer],
+      isLocal: isLoopback(host),
+    },
     routes,
   );
   const door = await openNetwork(root, settings.value, routes);
@@ -337,6 +361,7 @@ export async function start({ root }: { root: string }): Promise<void> {
   const stop = (): void => {
     clearInterval(nightly);
     door.stop();
+    liveJobs.stop();
     server.close(
       () =>
         void stopLines()

@@ -3,6 +3,7 @@ import { boardGroupWords } from "@words/stateWords";
 import { Form, Link, useSearchParams } from "react-router";
 import { DemoNotice } from "../shell/DemoNotice";
 import { FirstSteps } from "../shell/FirstSteps";
+import { useSignedIn } from "../shell/signedIn";
 import { BoardRow } from "./BoardRow";
 import { type BoardOrder, boardOrders, jobsShown } from "./boardJob";
 import type { BoardView } from "./boardView.server";
@@ -25,13 +26,14 @@ export function BoardPage({ board, followedUp }: { board: BoardView; followedUp:
       },
       { replace: true, preventScrollReset: true },
     );
+  const { runsShop } = useSignedIn();
   const found = jobsShown(board.jobs, query, order);
   const open = board.jobs.some(({ group }) => group !== "done");
   return (
     <main id="main" className="mx-auto w-full max-w-6xl grow p-5 max-md:p-3">
       <BoardHead />
       <Notices backup={board.backup} unreadable={board.unreadable} />
-      {board.demo !== null && (
+      {board.demo !== null && runsShop && (
         <div className="mt-2">
           <DemoNotice shop={board.demo} />
         </div>
@@ -180,14 +182,17 @@ const FollowUpUndo = ({ id, vehicle }: FollowedUp) => (
 
 /** What everyone in the shop should see first: an old backup, jobs that cannot be read. */
 function Notices({ backup, unreadable }: Pick<BoardView, "backup" | "unreadable">) {
+  const { runsShop } = useSignedIn();
   return (
     <>
       {backup && (
         <p role="alert" className="mt-3 border-l-4 border-danger pl-3">
           {backup}{" "}
-          <Link to="/records/keeping" className="underline">
-            Back up now
-          </Link>
+          {runsShop && (
+            <Link to="/records/keeping" className="underline">
+              Back up now
+            </Link>
+          )}
         </p>
       )}
       {unreadable.length > 0 && (

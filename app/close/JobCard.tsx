@@ -76,6 +76,7 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
             </ul>
           </div>
         ))}
+        {card.doneBy.length > 0 && <p>Done by {card.doneBy.join(", ")}.</p>}
       </Row>
       {card.warranties.length > 0 && <Row title="Warranty">{card.warranties.join("; ")}</Row>}
       {card.remarks.length > 0 && (
@@ -174,6 +175,7 @@ function CardSeen({ card }: CardSeenProps) {
             <span className="figures">{line.number}.</span> {line.what}
             {line.heard && " (complaint)"}: <b>{line.result}</b>
             {line.source && ` (by ${line.source})`}
+            {line.takenBy && ` (${line.takenBy})`}
           </li>
         ))}
       </ol>

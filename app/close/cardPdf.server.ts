@@ -129,7 +129,7 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
   for (const own of card.evidence)
     line(
       paper,
-      `${own.number}. ${own.what}${own.heard ? " (complaint)" : ""}: ${own.result}${own.source ? ` (by ${own.source})` : ""}, ${own.time}`,
+      `${own.number}. ${own.what}${own.heard ? " (complaint)" : ""}: ${own.result}${own.source ? ` (by ${own.source})` : ""}, ${own.time}${own.takenBy ? `, ${own.takenBy}` : ""}`,
     );
   heading(paper, "Verdict");
   line(paper, `${verdict.name}, ${percent(verdict.p)} (${verdictWords[verdict.state]})`);
@@ -139,6 +139,7 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
     if (card.rounds.length > 1) line(paper, `Round ${number}${failed ? ", the final check failed" : ""}:`);
     for (const work of words) line(paper, `· ${work}`);
   }
+  if (card.doneBy.length > 0) line(paper, `Done by ${card.doneBy.join(", ")}.`);
   if (card.warranties.length > 0) line(paper, `Warranty: ${card.warranties.join("; ")}`);
   for (const remark of card.remarks) line(paper, `Remark: ${remark}`);
   if (card.found) line(paper, card.found);

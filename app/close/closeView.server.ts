@@ -215,6 +215,8 @@ export async function closeView(id: string | undefined) {
     /** Whether the work of the present round is done. */
     worked: job.fittedAt !== null,
     rounds: worked,
+    /** Who did the work. */
+    doneBy: [...new Set(rounds.flatMap(({ lines }) => lines.flatMap(({ doneBy }) => doneBy ?? [])))],
     /** The work in one text, as the close page offers it. */
     listed,
     /** The warranty on what was done, line by line. */

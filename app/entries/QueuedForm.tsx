@@ -3,6 +3,7 @@ import { textFields } from "../text/formText";
 import { entryId } from "./entryId";
 import type { Entry } from "./entryQueue";
 import { useQueued } from "./useQueued";
+import { WhyWaiting } from "./WhyWaiting";
 
 interface PageQueue {
   readonly queued: ReturnType<typeof useQueued>;
@@ -30,8 +31,7 @@ export function QueuedPage({ to, children }: QueuedPageProps) {
       {away && (
         <div role="status" className="border-l-4 border-feed pl-3 text-base">
           <p>
-            The server does not answer. What you enter is kept on this device and sent when the server is
-            back.
+            <WhyWaiting />
           </p>
           <ul>
             {unsent.map(({ id, words }) => (

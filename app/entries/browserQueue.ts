@@ -1,6 +1,14 @@
 import { useSyncExternalStore } from "react";
+import { madeByHeader, nobody } from "../network/madeBy";
 import { dropFile, keptFile } from "./attachedFiles";
-import { type Answer, type Entry, EntryQueue, type QueueState, type Refusal } from "./entryQueue";
+import {
+  type Answer,
+  type EnteredBy,
+  type Entry,
+  EntryQueue,
+  type QueueState,
+  type Refusal,
+} from "./entryQueue";
 
 /** Milliseconds without an answer after which the server counts as away. */
 const answerWithin = 6000;
@@ -22,7 +30,7 @@ async function bodyOf({ id, fields, file }: Entry, ageSeconds: number): Promise<
 /** Deletes an entry's file from this browser once the entry was stored or refused. */
 async function sendAndTidy(entry: Entry, ageSeconds: number): Promise<Answer> {
   const answer = await post(entry, ageSeconds);
-  if (answer !== "away" && entry.file !== undefined) await dropFile(entry.id);
+  if (answer !== "away" && answer !== "signed-out" && entry.file !== undefined) await dropFile(entry.id);
   return answer;
 }
 
@@ -36,6 +44,7 @@ async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
     const answer = await fetch(entry.to, {
       method: "POST",
       body,
+      headers: { [madeByHeader]: entry.by?.id ?? nobody },
       signal: AbortSignal.timeout(entry.file === undefined ? answerWithin : answerToFileWithin),
     });
     if (answer.ok) {
@@ -46,6 +55,7 @@ async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
       const { problem } = (await answer.json()) as { problem: string };
       return { problem, isKept: answer.status === 409 };
     }
+    if (answer.status === 401) return "signed-out";
     if (answer.status === 413) return refusal("The file is too large.");
     if (answer.status === 404) return refusal("The job it belongs to no longer exists.");
     return answer.status >= 500 ? "away" : refusal(`The server refused it (${answer.status}).`);
@@ -54,14 +64,28 @@ async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
   }
 }
 
+/** Who is signed in on this page, as the server put it into the page. */
+function signedIn(): EnteredBy | null {
+  const { person, personName } = document.documentElement.dataset;
+  return person && personName ? { id: person, name: personName } : null;
+}
+
 let queue: EntryQueue | null = null;
 /** The one queue of this window, for entries of every page; made on first use, in a browser. */
 export function theQueue(): EntryQueue {
-  queue ??= new EntryQueue(localStorage, sendAndTidy);
+  queue ??= new EntryQueue(localStorage, sendAndTidy, signedIn());
   return queue;
 }
 
-const nothing: QueueState = { waiting: [], away: false, refused: null, stored: 0, shown: null };
+const nothing: QueueState = {
+  waiting: [],
+  ofOthers: [],
+  signedOut: false,
+  away: false,
+  refused: null,
+  stored: 0,
+  shown: null,
+};
 export const subscribe = (listener: () => void) => theQueue().subscribe(listener);
 
 /** What the queue holds; only the components that show it render again when it changes. */

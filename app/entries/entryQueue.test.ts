@@ -29,7 +29,7 @@ function server() {
   let answer: Answer = { taken: true, page: null };
   const send = async ({ id }: Entry, age: number): Promise<Answer> => {
     await Promise.resolve();
-    if (answer !== "away" && "taken" in answer && !stored.includes(id)) stored.push(id);
+    if (typeof answer !== "string" && "taken" in answer && !stored.includes(id)) stored.push(id);
     if (answer !== "away") ages.push(age);
     return answer;
   };
@@ -186,5 +186,43 @@ describe("ids of entries", () => {
     expect(entryId("page 1", { look: "x", seen: "dark" })).toBe(dark);
     expect(entryId("page 1", { look: "x", seen: "dim" })).not.toBe(dark);
     expect(entryId("page 2", { look: "x", seen: "dark" })).not.toBe(dark);
+  });
+
+  test("entries wait under the name they were made with, and go once that person signs in again", async () => {
+    const store = new MemoryStore();
+    const there = server();
+    there.answers("signed-out");
+    const bayTwo = { id: "2", name: "Bay two" };
+    const idle = new EntryQueue(store, there.send, bayTwo);
+    idle.enter(entry("a"));
+    await settle();
+    expect(idle.snapshot()).toMatchObject({ away: true, signedOut: true });
+    expect(idle.snapshot().waiting[0]?.by).toEqual(bayTwo);
+
+    // Somebody else signs in on the same device: their entries are stored, and nothing waits behind the others.
+    there.answers({ taken: true, page: null });
+    const other = new EntryQueue(store, there.send, { id: "1", name: "Front desk" });
+    other.enter(entry("b"));
+    await settle();
+    expect(there.stored).toEqual(["b"]);
+    expect(other.snapshot().waiting).toEqual([]);
+    expect(other.snapshot().ofOthers.map(({ id }) => id)).toEqual(["a"]);
+
+    const again = new EntryQueue(store, there.send, bayTwo);
+    expect(again.snapshot().ofOthers).toEqual([]);
+    await again.flush();
+    expect(there.stored).toEqual(["b", "a"]);
+    expect(again.snapshot()).toMatchObject({ waiting: [], away: false, signedOut: false });
+  });
+
+  test("entries from before the shop named its people go with whoever is signed in", async () => {
+    const store = new MemoryStore();
+    const there = server();
+    there.answers("away");
+    new EntryQueue(store, there.send).enter(entry("a"));
+    await settle();
+    there.answers({ taken: true, page: null });
+    await new EntryQueue(store, there.send, { id: "1", name: "Front desk" }).flush();
+    expect(there.stored).toEqual(["a"]);
   });
 });

@@ -11,6 +11,14 @@ export interface Entry {
   readonly words: string;
   /** When it was entered, by this machine's clock, in milliseconds. */
   readonly at: number;
+  /** Who entered it; absent while the shop has named nobody. */
+  readonly by?: EnteredBy;
+}
+
+/** Whoever is signed in on a page. */
+export interface EnteredBy {
+  readonly id: string;
+  readonly name: string;
 }
 
 /** Why an entry was refused. */
@@ -23,7 +31,11 @@ export interface Refusal {
 /** What the queue shows: the waiting entries, and the server's answer to the last one. */
 export interface QueueState {
   readonly waiting: readonly Entry[];
-  /** True once the server failed to answer, until it answers again. */
+  /** Entries of people who are not signed in here now: they wait for them. */
+  readonly ofOthers: readonly Entry[];
+  /** True if the entries wait because whoever made them is signed out. */
+  readonly signedOut: boolean;
+  /** True once the server did not take an entry now, until it takes one again. */
   readonly away: boolean;
   /** Why the last entry was refused, where it was sent, and its fields; null if it was not refused. */
   readonly refused: (Refusal & Pick<Entry, "id" | "to" | "fields" | "words">) | null;
@@ -42,8 +54,11 @@ export interface EntryStore {
   removeItem(key: string): void;
 }
 
-/** The result of sending an entry: stored, with the page as it now is; refused with a reason; or not answered. */
-export type Answer = { readonly taken: true; readonly page: unknown } | Refusal | "away";
+/**
+ * The result of sending an entry: stored, with the page as it now is; refused with a reason; not answered; or not taken
+ * because whoever made it is not signed in.
+ */
+export type Answer = { readonly taken: true; readonly page: unknown } | Refusal | "away" | "signed-out";
 
 export type Send = (entry: Entry, ageSeconds: number) => Promise<Answer>;
 
@@ -59,14 +74,21 @@ function keptEntry(value: unknown): Entry | null {
   return isEntry(entry) ? entry : null;
 }
 
+function isEnteredBy(value: unknown): value is EnteredBy {
+  if (typeof value !== "object" || value === null) return false;
+  const { id, name } = value as Record<string, unknown>;
+  return typeof id === "string" && typeof name === "string";
+}
+
 function isEntry(value: Record<string, unknown>): value is Record<string, unknown> & Entry {
-  const { id, to, fields, words, at, file } = value;
+  const { id, to, fields, words, at, file, by } = value;
   return (
     typeof id === "string" &&
     typeof to === "string" &&
     typeof words === "string" &&
     typeof at === "number" &&
     (file === undefined || typeof file === "string") &&
+    (by === undefined || isEnteredBy(by)) &&
     typeof fields === "object" &&
     fields !== null &&
     Object.values(fields).every((field) => typeof field === "string")
@@ -88,9 +110,20 @@ export class EntryQueue {
   constructor(
     private readonly store: EntryStore,
     private readonly send: Send,
+    private readonly by: EnteredBy | null = null,
     private readonly now: () => number = Date.now,
   ) {
-    this.state = { waiting: this.kept(), away: false, refused: null, stored: 0, shown: null };
+    const kept = this.kept();
+    const isOwn = ({ by }: Entry): boolean => by === undefined || by.id === this.by?.id;
+    this.state = {
+      waiting: kept.filter(isOwn),
+      ofOthers: kept.filter((entry) => !isOwn(entry)),
+      signedOut: false,
+      away: false,
+      refused: null,
+      stored: 0,
+      shown: null,
+    };
   }
 
   /** Entries that earlier pages left unsent, oldest first; text that is not an entry is ignored. */
@@ -122,9 +155,9 @@ export class EntryQueue {
   }
 
   /** Adds an entry; one with the id of a waiting entry is the same entry made twice. */
-  enter(entry: Omit<Entry, "at">): void {
+  enter(entry: Omit<Entry, "at" | "by">): void {
     if (this.state.waiting.some(({ id }) => id === entry.id)) return;
-    const full: Entry = { ...entry, at: this.now() };
+    const full: Entry = { ...entry, at: this.now(), ...(this.by ? { by: this.by } : {}) };
     try {
       this.store.setItem(prefix + full.id, JSON.stringify(full));
     } catch {
@@ -165,20 +198,26 @@ export class EntryQueue {
     for (let entry = this.next(); entry; entry = this.next()) {
       this.sending = entry;
       const answer = await this.send(entry, Math.max(0, (this.now() - entry.at) / 1000));
-      if (answer === "away") {
+      if (answer === "away" || answer === "signed-out") {
         this.failures += 1;
         const pause = Math.min(retryMostMilliseconds, retryMilliseconds * this.failures);
         this.retry = setTimeout(() => void this.flush(), pause);
-        this.set({ away: true });
+        this.set({ away: true, signedOut: answer === "signed-out" });
         break;
       }
       this.failures = 0;
       const { id, fields, to, words } = entry;
       if ("problem" in answer)
-        this.drop(entry, { away: false, refused: { ...answer, id, to, fields, words } });
+        this.drop(entry, { away: false, signedOut: false, refused: { ...answer, id, to, fields, words } });
       else {
         const shown = { to, page: answer.page };
-        this.drop(entry, { away: false, refused: null, stored: this.state.stored + 1, shown });
+        this.drop(entry, {
+          away: false,
+          signedOut: false,
+          refused: null,
+          stored: this.state.stored + 1,
+          shown,
+        });
       }
     }
     this.sending = null;

@@ -4,6 +4,7 @@ import type { FetcherWithComponents } from "react-router";
 import { Link, useFetcher } from "react-router";
 import { NextStep } from "../job/NextStep";
 import { JobMoneyNav } from "../parts/JobMoneyNav";
+import { useSignedIn } from "../shell/signedIn";
 import { priceText } from "../text/money";
 import { BookTimes } from "./BookTimes";
 import { EstimateEditor } from "./EstimateEditor";
@@ -88,6 +89,7 @@ const ListChanged = ({ page, number }: { page: EstimateData; number: number }) =
 
 function Offers({ page }: { page: EstimateData }) {
   const fetcher = useFetcher();
+  const { runsShop } = useSignedIn();
   const { currency } = page.terms;
   const { recommended } = page;
   return (
@@ -131,9 +133,11 @@ function Offers({ page }: { page: EstimateData }) {
           ? "book time in tenths of an hour"
           : "planned time in tenths of an hour"}
         , diagnosis {page.terms.diagnosisPolicy === "on-top" ? "charged on top" : "included in the job"}.{" "}
-        <Link to="/settings" className="underline">
-          Rates and tax
-        </Link>
+        {runsShop && (
+          <Link to="/settings" className="underline">
+            Rates and tax
+          </Link>
+        )}
       </p>
     </section>
   );

@@ -2,10 +2,13 @@ import { Menu, Search } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { KeyHint } from "../ui/KeyHint";
 import { isTyping } from "./isTyping";
+import type { ShopPage } from "./pages";
 
 const FindPanel = lazy(() => import("./FindPanel"));
 
 interface FindDialogProps {
+  /** The pages to list. */
+  readonly pages: readonly ShopPage[];
   /** Shown below the search, such as the theme. */
   readonly children?: React.ReactNode;
 }
@@ -14,7 +17,7 @@ interface FindDialogProps {
  * The search, from any page: `/` outside fields, or Ctrl-K. On a phone its button is the menu, since the dialog also
  * lists the pages.
  */
-export function FindDialog({ children }: FindDialogProps) {
+export function FindDialog({ pages, children }: FindDialogProps) {
   const [open, setOpen] = useState(false);
   const [wanted, setWanted] = useState(false);
   useFindKeys(setOpen);
@@ -36,7 +39,7 @@ export function FindDialog({ children }: FindDialogProps) {
       </button>
       {wanted && (
         <Suspense>
-          <FindPanel open={open} setOpen={setOpen}>
+          <FindPanel open={open} setOpen={setOpen} pages={pages}>
             {children}
           </FindPanel>
         </Suspense>

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useFetcher, useNavigate } from "react-router";
 import { FoundList } from "./FoundList";
 import type { FoundGroup } from "./findView.server";
-import { mainPages } from "./pages";
+import type { ShopPage } from "./pages";
 
 /** Milliseconds after the last key until the server is asked. */
 const pauseMilliseconds = 150;
@@ -11,12 +11,14 @@ const pauseMilliseconds = 150;
 interface FindPanelProps {
   readonly open: boolean;
   readonly setOpen: (open: boolean) => void;
+  /** The pages to list. */
+  readonly pages: readonly ShopPage[];
   /** Shown below the search, such as the theme. */
   readonly children?: React.ReactNode;
 }
 
 /** The search and the pages in a dialog; it is loaded when it is opened for the first time. */
-export default function FindPanel({ open, setOpen, children }: FindPanelProps) {
+export default function FindPanel({ open, setOpen, pages, children }: FindPanelProps) {
   const field = useRef<HTMLInputElement>(null);
   const close = (): void => setOpen(false);
   return (
@@ -37,7 +39,7 @@ export default function FindPanel({ open, setOpen, children }: FindPanelProps) {
           </div>
           <FindField field={field} onChoose={close} />
           <nav aria-label="Pages" className="flex flex-wrap gap-2">
-            {mainPages.map(({ to, title }) => (
+            {pages.map(({ to, title }) => (
               <Link key={to} to={to} onClick={close} className="btn px-3 text-base">
                 {title}
               </Link>

@@ -26,8 +26,12 @@ export interface FoundGroup {
 /** Most results shown of each kind. */
 const shownOfEach = 8;
 
-/** Everything whose words contain all words of a query: jobs, vehicles, circuits, parts and pages; empty kinds are left out. */
-export async function findView(query: string): Promise<FoundGroup[]> {
+/**
+ * Everything whose words contain all words of a query: jobs, vehicles, circuits, parts and pages; empty kinds are left
+ * out.
+ * @param runsShop whether the pages of an owner are for whoever asks
+ */
+export async function findView(query: string, runsShop: boolean): Promise<FoundGroup[]> {
   if (!query.trim()) return [];
   const matches = everyWord(query);
   const [jobs, noDiagram, vehicles, circuits, parts] = await Promise.all([
@@ -72,7 +76,7 @@ export async function findView(query: string): Promise<FoundGroup[]> {
     },
     {
       title: "Pages",
-      found: pagesFor(query).map(({ to, title }) => ({ to, title, detail: "" })),
+      found: pagesFor(query, runsShop).map(({ to, title }) => ({ to, title, detail: "" })),
     },
   ];
   return groups

@@ -1,8 +1,8 @@
 import { existsSync } from "node:fs";
 import { setTimeout as pause } from "node:timers/promises";
 import { database } from "@db/database.server";
-import { dataFolder } from "@db/dataFolder.server";
 import { databaseFile } from "@db/databaseFile.server";
+import { dataFolder } from "@db/dataFolder.server";
 import { RecordStaging, type RecordsBroughtIn } from "@db/importing/recordStaging.server";
 import { storageTrouble } from "@db/storageTrouble";
 import { reportTrouble } from "../shell/log.server";

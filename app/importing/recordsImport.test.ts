@@ -2,8 +2,8 @@
 
 import { writeFileSync } from "node:fs";
 import { database } from "@db/database.server";
-import { dataFolder } from "@db/dataFolder.server";
 import { databaseFile } from "@db/databaseFile.server";
+import { dataFolder } from "@db/dataFolder.server";
 import { RecordStaging } from "@db/importing/recordStaging.server";
 import { everything } from "@db/recordQuery";
 import { addReading } from "@db/repositories/readings.server";

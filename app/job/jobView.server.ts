@@ -18,6 +18,7 @@ import { findCircuit } from "@db/repositories/circuits.server";
 import { type FamilyCounts, faultCounts, measuredRepairs } from "@db/repositories/closures.server";
 import { type Fitting, fittingsOf } from "@db/repositories/fittings.server";
 import { findJob, type Job } from "@db/repositories/jobs.server";
+import { lastEventOf } from "@db/repositories/lastEvent.server";
 import { type Note, notesOf } from "@db/repositories/notes.server";
 import { readingsOf, type StoredReading } from "@db/repositories/readings.server";
 import { learningOn, shopTerms } from "@db/repositories/settings.server";
@@ -30,9 +31,7 @@ import { clockText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 
 /** What is stored of a job. */
-export interface JobFacts {
-  readonly job: Job;
-  readonly circuit: Circuit;
+export interface JobFacts extends JobAt {
   readonly stored: readonly StoredReading[];
   readonly notes: readonly Note[];
   /** The shop's own costs, which decide when to stop testing. */
@@ -60,12 +59,21 @@ export function jobNumber(id: string | undefined): number {
 
 const noSuchJob = () => data("There is no such job.", { status: 404 });
 
+/** A stored job on its circuit. */
+export interface JobAt {
+  readonly job: Job;
+  readonly circuit: Circuit;
+  /** The number of its last change; what is read after it is at least as new. */
+  readonly version: number;
+}
+
 /** The job of an address; answers 404 if there is none. */
-export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit: Circuit }> {
+export async function jobAt(id: string | undefined): Promise<JobAt> {
+  const version = await lastEventOf(jobNumber(id));
   const job = await findJob(jobNumber(id));
   const circuit = job ? await findCircuit(job.circuitId) : null;
   if (!job || !circuit) throw noSuchJob();
-  return { job, circuit };
+  return { job, circuit, version };
 }
 
 /**
@@ -73,10 +81,10 @@ export async function jobAt(id: string | undefined): Promise<{ job: Job; circuit
  * @param request signal of the request; see `engineFor`
  */
 export async function jobViewAt(id: string | undefined, request?: AbortSignal): Promise<JobView> {
-  const { job, circuit } = await jobAt(id);
+  const at = await jobAt(id);
   const [engine, facts] = await Promise.all([
-    engineFor(circuit, request),
-    factsOf(job, circuit, withoutTables(circuit).netlist),
+    engineFor(at.circuit, request),
+    factsOf(at, withoutTables(at.circuit).netlist),
   ]);
   return { ...facts, engine };
 }
@@ -86,13 +94,14 @@ export async function jobViewAt(id: string | undefined, request?: AbortSignal): 
  * @throws if the solver does not know one of its parts
  */
 export async function jobFactsAt(id: string | undefined): Promise<JobFacts> {
-  const { job, circuit } = await jobAt(id);
-  const netlist = buildNetlist(circuit, { lumpWires: true });
+  const at = await jobAt(id);
+  const netlist = buildNetlist(at.circuit, { lumpWires: true });
   if (!netlist.ok) throw new Error(netlist.problems.map(problemText).join("; "));
-  return factsOf(job, circuit, netlist.value);
+  return factsOf(at, netlist.value);
 }
 
-async function factsOf(job: Job, circuit: Circuit, netlist: Netlist): Promise<JobFacts> {
+async function factsOf(at: JobAt, netlist: Netlist): Promise<JobFacts> {
+  const { job } = at;
   const [stored, notes, fittings, listed, earlier, { hourMinor, comebackMinor }, on] = await Promise.all([
     readingsOf(job.id),
     notesOf(job.id),
@@ -108,8 +117,7 @@ async function factsOf(job: Job, circuit: Circuit, netlist: Netlist): Promise<Jo
   const costs = stoppingCosts(hourMinor, comebackMinor, repaired);
   const works = activeWorks(listed);
   return {
-    job,
-    circuit,
+    ...at,
     stored,
     notes,
     costs,
@@ -211,6 +219,8 @@ export interface EvidenceLine {
   readonly result: string;
   /** The instrument it was read from; null if it was entered by hand. */
   readonly source: string | null;
+  /** Who took it; null if that is not known. */
+  readonly takenBy: string | null;
   readonly time: string;
   readonly struck: boolean;
   readonly notes: readonly NoteLine[];
@@ -233,13 +243,14 @@ export function evidenceLines(
   notes: readonly Note[] = [],
 ): EvidenceLine[] {
   const zone = shopZone();
-  return stored.map(({ id, number, reading, source, takenAt, struckAt }) => ({
+  return stored.map(({ id, number, reading, source, takenAt, takenBy, struckAt }) => ({
     id,
     number,
     heard: reading.heard ?? false,
     what: evidenceText(circuit, reading),
     result: resultText(reading),
     source,
+    takenBy,
     time: clockText(takenAt, zone),
     struck: struckAt !== null,
     notes: noteLines(notes.filter(({ readingId }) => readingId === id)),

@@ -55,7 +55,8 @@ describe("the page's view", () => {
     id: `r${number}`,
     number,
     reading,
-    source: null, takenBy: null,
+    source: null,
+    takenBy: null,
     takenAt: new Date(0),
     struckAt: struck ? new Date(0) : null,
   });

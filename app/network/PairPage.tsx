@@ -1,4 +1,5 @@
 import { Form, Link } from "react-router";
+import type { Place } from "./visitor.server";
 
 interface PairPageProps {
   /** The code that was scanned or typed; empty before. */
@@ -7,27 +8,26 @@ interface PairPageProps {
   readonly name: string;
   /** The fingerprint of the shop's authority that was scanned; null if none was. */
   readonly fingerprint: string | null;
-  /** The name of this device, if it is paired. */
-  readonly paired: string | null;
-  readonly isShopComputer: boolean;
+  /** Where the page is shown; null for a device that is not paired. */
+  readonly place: Place | null;
   readonly problem: string | null;
 }
 
 /** Where a phone or tablet is paired with the shop's computer. */
-export const PairPage = ({ code, name, fingerprint, paired, isShopComputer, problem }: PairPageProps) => (
+export const PairPage = ({ code, name, fingerprint, place, problem }: PairPageProps) => (
   <main id="main" className="mx-auto grid w-full max-w-lg content-start gap-4 p-5">
     <h1 className="text-2xl font-bold">Pair this device</h1>
-    {paired !== null || isShopComputer ? (
+    {place ? (
       <p>
-        {isShopComputer
+        {place.kind === "shop-computer"
           ? "This is the shop’s own computer. It needs no pairing."
-          : `This device is paired as ${paired}.`}{" "}
+          : `This device is paired as ${place.device.name}.`}{" "}
         <Link to="/">Go to the board</Link>
       </p>
     ) : (
       <>
         <p>
-          On the shop’s computer, open <b>Settings</b>, then <b>Phones and tablets</b>. It shows the code for
+          On the shop’s computer, open <b>Settings</b>, then <b>Phones and people</b>. It shows the code for
           this device.
         </p>
         {problem && (

@@ -1,20 +1,34 @@
-import { createContext, data, type RouterContextProvider } from "react-router";
+import type { Person } from "@db/people/person";
+import { desk } from "@db/people/sessions.server";
+import { createContext } from "react-router";
 import type { PairedDevice } from "./devices.server";
 
-/** Where a request comes from: the shop's own computer, a paired device, or one that is not paired yet. */
-export type Visitor =
+/** Where a request comes from: the shop's own computer, or a device that was paired. */
+export type Place =
   | { readonly kind: "shop-computer" }
-  | { readonly kind: "device"; readonly device: PairedDevice }
-  | { readonly kind: "stranger" };
+  | { readonly kind: "device"; readonly device: PairedDevice };
 
-/** The visitor of the current request. */
-export const visitorContext = createContext<Visitor>({ kind: "shop-computer" });
+/** Who sends a request. */
+export type Visitor =
+  /** A device that is not paired. */
+  | { readonly kind: "stranger" }
+  /** Somebody at a known place who must say who they are. */
+  | { readonly kind: "signed-out"; readonly place: Place }
+  /** Somebody by name; null where the shop has named nobody yet. */
+  | { readonly kind: "signed-in"; readonly place: Place; readonly person: Person | null };
 
-/**
- * Lets the shop's own computer pass.
- * @throws a 403 response for a request from the network
- */
-export function shopComputerOnly(context: Readonly<RouterContextProvider>): void {
-  if (context.get(visitorContext).kind !== "shop-computer")
-    throw data("This is done on the shop’s own computer.", { status: 403 });
-}
+/** The visitor of the current request. Whoever is not named by a door is a stranger. */
+export const visitorContext = createContext<Visitor>({ kind: "stranger" });
+
+/** What sessions call a place. */
+export const placeId = (place: Place): string => (place.kind === "device" ? place.device.id : desk);
+
+/** What people call a place. */
+export const placeName = (place: Place): string =>
+  place.kind === "device" ? place.device.name : "the shop’s computer";
+
+/** Whether a visitor may change rates, backups, devices and people: an owner, at the shop's own computer. */
+export const mayRunShop = (visitor: Visitor): boolean =>
+  visitor.kind === "signed-in" &&
+  visitor.place.kind === "shop-computer" &&
+  (visitor.person === null || visitor.person.role === "owner");

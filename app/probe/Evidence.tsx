@@ -2,6 +2,7 @@ import { Fragment, memo, useCallback, useState } from "react";
 import { Link } from "react-router";
 import { useQueue } from "../entries/browserQueue";
 import { EntryForm, entriesAddress } from "../entries/useEntries";
+import { WaitingForOthers, WhyWaiting } from "../entries/WhyWaiting";
 import type { EvidenceLine, NoteLine } from "../job/jobView.server";
 import { NoteDialog, type NoteSubject, Notes } from "../notes/Notes";
 import { NotesProvider, notesAddress, useNotes } from "../notes/useNotes";
@@ -99,6 +100,7 @@ function Waiting({ jobId }: { jobId: number }) {
   const own = waiting.filter(({ to }) => to === entriesAddress(jobId) || to === notesAddress(jobId));
   return (
     <div role="status">
+      <WaitingForOthers />
       {refused && (
         <p className="mt-1 border-l-4 border-danger pl-2 text-base">
           Not saved: {refused.words}. {refused.problem}
@@ -107,8 +109,7 @@ function Waiting({ jobId }: { jobId: number }) {
       {away && own.length > 0 && (
         <>
           <p className="mt-1 border-l-4 border-[var(--go)] pl-2 text-base">
-            The server does not answer. What you enter is kept on this device and saved when the server is
-            back.
+            <WhyWaiting />
           </p>
           <ol className="mt-1 text-base">
             {own.map(({ id, words }) => (
@@ -140,6 +141,7 @@ const Line = memo(function Line({ jobId, line, doubted, onNote }: LineProps) {
           <span className="figures text-soft">{line.number}.</span> {line.what}: <b>{line.result}</b>
           {line.heard && <span className="text-soft"> (complaint)</span>}
           {line.source && <span className="text-soft"> (by {line.source})</span>}
+          {line.takenBy && <span className="text-soft"> ({line.takenBy})</span>}
           {doubted && <span className="text-danger"> (in doubt)</span>}
         </span>
         <span className="figures text-soft">{line.time}</span>

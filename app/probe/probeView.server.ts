@@ -19,7 +19,6 @@ import { probedPoint } from "@core/predict/probedPoint";
 import { healthyVariant } from "@core/predict/tables/compiledCircuit";
 import { perCircuit } from "@core/predict/tables/perCircuit";
 import { minutesText } from "@core/units/wording";
-import { versionOf } from "@db/repositories/jobVersion.server";
 import { makeSafeText } from "@words/makeSafeWords";
 import { faultWords, nameOfRepair, partName, repairName } from "@words/partName";
 import { placeText } from "@words/placeText";
@@ -250,7 +249,7 @@ export function probeView(view: JobView) {
     school: job.school,
     varies: comesAndGoes(activeReadings(view)),
     cautionsRead: job.cautionsRead,
-    version: versionOf(stored, notes),
+    version: view.version,
     under: under.map((fault) => ({ fault, words: `${fault.split(/[.:/]/)[0] ?? ""} ${faultWords(fault)}` })),
     agreements: agreements(view, diagnosis, under),
     heard: Object.fromEntries([...words].map(([setting, seen]) => [setting, airflowWords[seen]])),

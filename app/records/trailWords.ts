@@ -65,8 +65,22 @@ function trayLine(about: TrailLine["about"]): string {
 const workLine = (about: TrailLine["about"]): string =>
   `${said(about.what)}, ${wordFor(doneWords, about.done)}, ${said(about.state)}`;
 
-/** One line of a job's history in words. */
-export function trailWords(circuit: Circuit, { what, about }: Pick<TrailLine, "what" | "about">): string {
+/** A tick of a removal step, as the trail keeps it. */
+function tickLine(about: TrailLine["about"], steps: ReadonlyMap<string, string>): string {
+  const step = steps.get(said(about.step)) ?? said(about.step);
+  const way = about.way === "back" ? "refitting" : "removal";
+  return `${step}, ${way}${about.reason ? `, before its turn: ${said(about.reason)}` : ""}`;
+}
+
+/**
+ * One line of a job's history in words.
+ * @param steps titles of the access steps by their ids
+ */
+export function trailWords(
+  circuit: Circuit,
+  { what, about }: Pick<TrailLine, "what" | "about">,
+  steps: ReadonlyMap<string, string> = new Map(),
+): string {
   const struck = about.at ? "deleted" : "restored";
   switch (what) {
     case "opened":
@@ -107,6 +121,10 @@ export function trailWords(circuit: Circuit, { what, about }: Pick<TrailLine, "w
       return `Screws: ${trayLine(about)}`;
     case "tray-note-struck":
       return `Screws, ${struck}: ${trayLine(about)}`;
+    case "tick":
+      return `Step done: ${tickLine(about, steps)}`;
+    case "tick-struck":
+      return `Step ${struck}: ${tickLine(about, steps)}`;
     case "fitted":
       return `Fitted ${partList(circuit, about.parts)} at ${Math.round(100 * Number(about.p))} % belief`;
     case "fitting":

@@ -7,6 +7,7 @@ import { ComplaintQuestionLine } from "../complaint/ComplaintQuestionLine";
 import { ComplaintStrip, type HeardSpeed } from "../complaint/ComplaintStrip";
 import { speedLook, takeComplaint } from "../complaint/takeComplaint.server";
 import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
+import { useSharedJob } from "../entries/useSharedJob";
 import { jobAt } from "../job/jobView.server";
 import { NextStep } from "../job/NextStep";
 import { sentForm } from "../shell/sentForm.server";
@@ -14,7 +15,7 @@ import { randomId } from "../text/randomId";
 import type { Route } from "./+types/complaint";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { job, circuit } = await jobAt(params.id);
+  const { job, circuit, version } = await jobAt(params.id);
   const standing = (await readingsOf(job.id)).flatMap(({ reading, struckAt }) =>
     !struckAt && reading.heard ? [reading] : [],
   );
@@ -42,6 +43,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   }
   return {
     id: job.id,
+    version,
     stage: job.stage,
     settings: circuit.settings,
     heard,
@@ -59,6 +61,7 @@ export async function action({ params, request }: Route.ActionArgs) {
 }
 
 export default function Complaint({ loaderData }: Route.ComponentProps) {
+  useSharedJob(loaderData.version);
   const { id, stage, settings, heard, tokens, words, promised, questions } = loaderData;
   return (
     <main id="main" className="w-full max-w-7xl p-5 max-md:p-3">

@@ -1,12 +1,13 @@
 import { Form } from "react-router";
 import { FoundList } from "../find/FoundList";
 import { findView } from "../find/findView.server";
+import { mayRunShop, visitorContext } from "../network/visitor.server";
 import { Rail } from "../shell/Rail";
 import type { Route } from "./+types/find";
 
-export async function loader({ request }: Route.LoaderArgs) {
+export async function loader({ request, context }: Route.LoaderArgs) {
   const query = (new URL(request.url).searchParams.get("q") ?? "").slice(0, 200);
-  return { query, groups: await findView(query) };
+  return { query, groups: await findView(query, mayRunShop(context.get(visitorContext))) };
 }
 
 export const meta: Route.MetaFunction = () => [{ title: "Search · Airway" }];

@@ -5,6 +5,7 @@ import { addPlanNote, deletePlanNote, findPlan } from "@db/repositories/plans.se
 import { setRepair } from "@db/repositories/repairs.server";
 import { data, redirect } from "react-router";
 import { z } from "zod";
+import { useSharedJob } from "../entries/useSharedJob";
 import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { beginPlan } from "../repair/beginAccessPlan.server";
@@ -29,11 +30,11 @@ const form = z.discriminatedUnion("intent", [
 ]);
 
 export async function loader({ params, request }: Route.LoaderArgs) {
-  const { job, circuit } = await jobAt(params.id);
+  const { job, circuit, version } = await jobAt(params.id);
   const signs = new URL(request.url).searchParams
     .getAll("sign")
     .filter((id): id is PlaceSign => placeSigns.some((own) => own.id === id));
-  return repairPageView(job, circuit, signs);
+  return { ...(await repairPageView(job, circuit, signs)), version };
 }
 
 export async function action({ params, request }: Route.ActionArgs) {
@@ -74,7 +75,8 @@ export async function action({ params, request }: Route.ActionArgs) {
 }
 
 export default function FitPage({ loaderData }: Route.ComponentProps) {
-  const { id, fit, shelfId } = loaderData;
+  const { id, fit, shelfId, version } = loaderData;
+  useSharedJob(version);
   if (!fit) return <NoPlan page={loaderData} />;
   return <RepairPage key={id} jobId={id} shelfId={shelfId} fit={fit} where={loaderData.where} />;
 }

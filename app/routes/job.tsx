@@ -3,6 +3,7 @@ import { readingsOf } from "@db/repositories/readings.server";
 import { stageWords } from "@words/stateWords";
 import { Outlet, useLocation } from "react-router";
 import { jobAt } from "../job/jobView.server";
+import { AlsoHere, LiveJobProvider } from "../job/LiveJob";
 import { SetAsideList } from "../job/SetAsideList";
 import { setAsideView } from "../job/setAsideView.server";
 import { Rail } from "../shell/Rail";
@@ -70,31 +71,34 @@ export default function JobPage({ loaderData: job }: Route.ComponentProps) {
   // At a desk the probe page fills the window, and its two halves scroll by themselves; every other page scrolls whole.
   const fills = step === "probe" ? "md:h-screen" : "";
   return (
-    <div className={`flex min-h-screen max-md:flex-col print:block print:h-auto ${fills}`}>
-      <Rail
-        steps={steps.flatMap((own) =>
-          own === "estimate"
-            ? []
-            : [{ to: `/jobs/${job.id}/${own}`, title: stepTitles[own], done: done[own] }],
-        )}
-      />
-      <div className="flex min-w-0 grow flex-col">
-        <header className="no-print flex flex-wrap items-baseline gap-x-3 px-5 pt-3 max-md:px-3 max-md:pt-1.5">
-          <h1 className="text-xl font-bold max-md:text-base">
-            {job.title}
-            {step && <span className="sr-only">: {stepTitles[step]}</span>}
-          </h1>
-          <p className="text-base text-soft max-md:hidden">
-            job {job.id} · {stageWords[job.stage]} · {job.circuitTitle}
-          </p>
-        </header>
-        <SetAsideList
-          jobId={job.id}
-          lines={job.aside}
-          first={job.deleted ? "put-back" : job.stage === "closed" ? "reopen" : null}
+    <LiveJobProvider jobId={job.id}>
+      <div className={`flex min-h-screen max-md:flex-col print:block print:h-auto ${fills}`}>
+        <Rail
+          steps={steps.flatMap((own) =>
+            own === "estimate"
+              ? []
+              : [{ to: `/jobs/${job.id}/${own}`, title: stepTitles[own], done: done[own] }],
+          )}
         />
-        <Outlet />
+        <div className="flex min-w-0 grow flex-col">
+          <header className="no-print flex flex-wrap items-baseline gap-x-3 px-5 pt-3 max-md:px-3 max-md:pt-1.5">
+            <h1 className="text-xl font-bold max-md:text-base">
+              {job.title}
+              {step && <span className="sr-only">: {stepTitles[step]}</span>}
+            </h1>
+            <p className="text-base text-soft max-md:hidden">
+              job {job.id} · {stageWords[job.stage]} · {job.circuitTitle}
+            </p>
+            <AlsoHere />
+          </header>
+          <SetAsideList
+            jobId={job.id}
+            lines={job.aside}
+            first={job.deleted ? "put-back" : job.stage === "closed" ? "reopen" : null}
+          />
+          <Outlet />
+        </div>
       </div>
-    </div>
+    </LiveJobProvider>
   );
 }

@@ -11,9 +11,12 @@ import { z } from "zod";
 import { FileChooser } from "../importing/FileChooser";
 import { isWritingRecords } from "../importing/recordsImport.server";
 import { lookIntoBackup, verifyBackup } from "../importing/verifyBackup.server";
+import { type Visitor, visitorContext } from "../network/visitor.server";
+import { pinRefusal } from "../people/pinCheck.server";
 import { RecordsPage } from "../records/RecordsPage";
 import { logger } from "../shell/log.server";
 import { sentForm } from "../shell/sentForm.server";
+import { useSignedIn } from "../shell/signedIn";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/keeping";
@@ -38,11 +41,14 @@ export async function loader() {
   };
 }
 
+/** What confirms that the shop's data is replaced: its name, and the PIN of whoever is signed in. */
+const confirmed = { shop: z.string().max(200), pin: z.string().max(64).default("") };
+
 const form = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("back-up") }),
   z.object({ intent: z.literal("try"), name: z.string().max(80) }),
-  z.object({ intent: z.literal("restore"), name: z.string().max(80), shop: z.string().max(200) }),
-  z.object({ intent: z.literal("take"), shop: z.string().max(200) }),
+  z.object({ intent: z.literal("restore"), name: z.string().max(80), ...confirmed }),
+  z.object({ intent: z.literal("take"), ...confirmed }),
   z.object({ intent: z.literal("drop") }),
 ]);
 
@@ -65,10 +71,14 @@ const copied = (backup: Backup): Promise<Pick<Outcome, "warning">> =>
     (thrown: unknown) => ({ warning: (thrown as Error).message }),
   );
 
-async function takeIn(file: string, typed: string) {
+async function takeIn(file: string, sent: { shop: string; pin: string }, visitor: Visitor) {
   const name = await shopName();
-  if (typed.trim().toLowerCase() !== name.trim().toLowerCase())
+  if (sent.shop.trim().toLowerCase() !== name.trim().toLowerCase())
     return wrong([`to confirm, type the name of the shop: ${name}`]);
+  if (visitor.kind === "signed-in" && visitor.person) {
+    const refused = await pinRefusal(visitor.person.id, sent.pin, visitor.place);
+    if (refused) return wrong([refused.problem.replace(/\.$/, "")]);
+  }
   if (isWritingRecords()) return wrong(["records are being imported; wait until they are saved"]);
   try {
     const { name } = await restore(file, new Date());
@@ -78,7 +88,7 @@ async function takeIn(file: string, typed: string) {
   }
 }
 
-export async function action({ request }: Route.ActionArgs) {
+export async function action({ request, context }: Route.ActionArgs) {
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   if (!parsed.success) return wrong(["That cannot be read."]);
   const sent = parsed.data;
@@ -97,12 +107,12 @@ export async function action({ request }: Route.ActionArgs) {
       const file = backupFile(sent.name);
       if (!file) return wrong(["There is no such backup."]);
       if (sent.intent === "try") return { tried: { name: sent.name, finding: await lookIntoBackup(file) } };
-      return takeIn(file, sent.shop);
+      return takeIn(file, sent, context.get(visitorContext));
     }
     case "take": {
       const file = incomingFile();
       if (!file) return wrong(["No uploaded file is waiting."]);
-      const outcome = await takeIn(file, sent.shop);
+      const outcome = await takeIn(file, sent, context.get(visitorContext));
       if ("done" in outcome) dropIncoming();
       return outcome;
     }
@@ -139,13 +149,31 @@ export default function Keeping({ loaderData, actionData }: Route.ComponentProps
   );
 }
 
-/** To confirm a restore, type the shop's name. */
-const ShopConfirmed = ({ shop }: { shop: string }) => (
-  <label className="grid justify-self-start gap-0.5 text-base text-soft">
-    To confirm, type the name of the shop: {shop}
-    <input name="shop" required autoComplete="off" className="field text-ink" />
-  </label>
-);
+/** To confirm a restore, type the shop's name, and your PIN where the shop has people. */
+function ShopConfirmed({ shop }: { shop: string }) {
+  const { me } = useSignedIn();
+  return (
+    <>
+      <label className="grid justify-self-start gap-0.5 text-base text-soft">
+        To confirm, type the name of the shop: {shop}
+        <input name="shop" required autoComplete="off" className="field text-ink" />
+      </label>
+      {me && (
+        <label className="grid justify-self-start gap-0.5 text-base text-soft">
+          PIN of {me.name}
+          <input
+            name="pin"
+            type="password"
+            required
+            autoComplete="off"
+            maxLength={64}
+            className="field text-ink"
+          />
+        </label>
+      )}
+    </>
+  );
+}
 
 interface TriedProps {
   readonly name: string;

@@ -21,8 +21,7 @@ export function loader({ request, context }: Route.LoaderArgs) {
   return {
     code: (searchParams.get("code") ?? "").slice(0, 8),
     fingerprint: sha256.test(scanned) ? (scanned.match(/../g) ?? []).join(":") : null,
-    paired: visitor.kind === "device" ? visitor.device.name : null,
-    isShopComputer: visitor.kind === "shop-computer",
+    place: visitor.kind === "stranger" ? null : visitor.place,
   };
 }
 
@@ -33,7 +32,7 @@ const form = z.object({
 
 const problems = {
   wrong: "This is not the code on the shop’s computer.",
-  none: "There is no code that can be used now. Make one on the shop’s computer, under Settings, Phones and tablets.",
+  none: "There is no code that can be used now. Make one on the shop’s computer, under Settings, Phones and people.",
 } as const;
 
 /** Pairs the device that sends the code. */

@@ -2,11 +2,11 @@ import { useCallback, useMemo, useState } from "react";
 import { data, useRouteLoaderData } from "react-router";
 import { takeEntry } from "../entries/takeEntry.server";
 import { EntriesProvider } from "../entries/useEntries";
+import { useSharedJob } from "../entries/useSharedJob";
 import { jobViewAt } from "../job/jobView.server";
 import { ProbePage } from "../probe/ProbePage";
 import type { Probed, ProbeSheet } from "../probe/probeData";
 import { probeView } from "../probe/probeView.server";
-import { useSharedJob } from "../probe/useSharedJob";
 import { sentForm } from "../shell/sentForm.server";
 import type { Preferences } from "../shell/theme";
 import type { Route } from "./+types/probe";
@@ -33,7 +33,7 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   );
   const { evidence } = job;
   const standing = useMemo(() => evidence.filter(({ struck }) => !struck).map(({ id }) => id), [evidence]);
-  useSharedJob(job.id, job.version);
+  useSharedJob(job.version);
   if (!bench) return null;
   return (
     <EntriesProvider key={job.id} jobId={job.id} token={job.token} standing={standing} show={show}>

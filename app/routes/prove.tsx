@@ -9,6 +9,7 @@ import { data, Link, redirect } from "react-router";
 import { CheckPage } from "../check/CheckPage";
 import { checkStep, checkView } from "../check/checkView.server";
 import { takeFinding, takeRest } from "../check/takeFinding.server";
+import { useSharedJob } from "../entries/useSharedJob";
 import { intoJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { sentForm } from "../shell/sentForm.server";
@@ -17,7 +18,7 @@ import { randomId } from "../text/randomId";
 import type { Route } from "./+types/prove";
 
 export async function loader({ params }: Route.LoaderArgs) {
-  const { job, circuit } = await jobAt(params.id);
+  const { job, circuit, version } = await jobAt(params.id);
   const round = await roundOf(job.id);
   const lines = activeWorks(await worksOf(job.id)).filter(
     (own) => own.round === round && own.state === "done",
@@ -26,6 +27,7 @@ export async function loader({ params }: Route.LoaderArgs) {
   const fitted = job.fittedAt ? done || repairName(circuit, job.fitted ?? []) : null;
   return {
     id: job.id,
+    version,
     closed: job.stage === "closed",
     fitted,
     proof: fitted ? await checkView(job, circuit) : null,
@@ -75,7 +77,8 @@ export async function action({ params, request }: Route.ActionArgs) {
 }
 
 export default function Prove({ loaderData }: Route.ComponentProps) {
-  const { id, closed, fitted, proof, token } = loaderData;
+  const { id, version, closed, fitted, proof, token } = loaderData;
+  useSharedJob(version);
   if (!fitted || !proof)
     return (
       <main id="main" className="p-5">

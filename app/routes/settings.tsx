@@ -154,7 +154,7 @@ export default function Settings({ loaderData, actionData }: Route.ComponentProp
           </p>
           <p className="mt-1">
             <Link to="/phones" className="inline-flex min-h-11 items-center">
-              Phones and tablets
+              Phones and people
             </Link>
           </p>
         </header>

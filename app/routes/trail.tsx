@@ -1,4 +1,5 @@
 import { trailOf } from "@db/repositories/events.server";
+import { findPlan } from "@db/repositories/plans.server";
 import { Link } from "react-router";
 import { jobAt } from "../job/jobView.server";
 import { RecordsPage } from "../records/RecordsPage";
@@ -14,13 +15,16 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 export async function loader({ params }: Route.LoaderArgs) {
   const { job, circuit } = await jobAt(params.id);
   const zone = shopZone();
+  const plan = (await findPlan(circuit.id))?.plan;
+  const steps = new Map(plan?.steps.map(({ id, title }) => [id, title]));
   return {
     id: job.id,
     vehicle: `${job.vehicle.model}, ${job.vehicle.label}`,
     lines: (await trailOf(job.id)).map((line) => ({
       id: line.id,
       when: dayText(line.at, zone),
-      words: trailWords(circuit, line),
+      who: line.who,
+      words: trailWords(circuit, line, steps),
     })),
   };
 }
@@ -39,7 +43,10 @@ export default function Trail({ loaderData }: Route.ComponentProps) {
         {lines.map((line) => (
           <li key={line.id} className="grid gap-x-4 py-1 sm:grid-cols-[11rem_1fr]">
             <span className="figures text-soft">{line.when}</span>
-            <span>{line.words}</span>
+            <span>
+              {line.words}
+              {line.who && <span className="text-soft"> ({line.who})</span>}
+            </span>
           </li>
         ))}
       </ol>

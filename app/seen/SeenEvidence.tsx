@@ -6,6 +6,8 @@ export interface SeenEvidenceLine {
   readonly number: number;
   readonly what: string;
   readonly result: string;
+  /** Who took it; null if that is not known. */
+  readonly takenBy: string | null;
   readonly time: string;
   readonly heard: boolean;
   readonly struck: boolean;
@@ -30,10 +32,11 @@ export function SeenEvidence({ lines, open }: SeenEvidenceProps) {
         <p className="text-base text-soft">No evidence yet. Say what each speed does.</p>
       )}
       <ol className="mt-1 border-b border-rule text-base" reversed>
-        {[...lines].reverse().map(({ id, number, what, result, time, heard, struck, doubted }) => (
+        {[...lines].reverse().map(({ id, number, what, result, takenBy, time, heard, struck, doubted }) => (
           <li key={id} className="flex items-center gap-2 border-t border-rule" data-reading={number}>
             <span className={`grow py-1 ${struck ? "text-soft line-through" : ""}`}>
               <span className="figures text-soft">{number}.</span> {what}: <b>{result}</b>
+              {takenBy && <span className="text-soft"> ({takenBy})</span>}
               {heard && <span className="text-soft"> (complaint)</span>}
               {doubted && <span className="text-danger"> (not explained; take it again)</span>}
             </span>

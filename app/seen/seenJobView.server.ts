@@ -85,11 +85,12 @@ async function findingsOf(
   };
 }
 
-const evidenceLine = ({ id, number, reading, takenAt, struckAt }: StoredSeenReading) => ({
+const evidenceLine = ({ id, number, reading, takenAt, takenBy, struckAt }: StoredSeenReading) => ({
   id,
   number,
   what: placeEvidenceText(reading),
   result: placeResultText(reading),
+  takenBy,
   time: clockText(takenAt, shopZone()),
   heard: reading.heard === true,
   struck: struckAt !== null,

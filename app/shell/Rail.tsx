@@ -1,7 +1,8 @@
 import { useEffect, useRef } from "react";
 import { Link, NavLink, useLocation } from "react-router";
 import { FindDialog } from "../find/FindDialog";
-import { mainPages } from "../find/pages";
+import { navigationFor } from "../find/pages";
+import { useSignedIn } from "./signedIn";
 import { ThemeSwitch } from "./ThemeSwitch";
 
 /** A step of the job and whether it is finished. */
@@ -28,6 +29,9 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
     if (bar && here) bar.scrollLeft = here.offsetLeft - (bar.clientWidth - here.offsetWidth) / 2;
   }, [pathname]);
   const inJob = steps.length > 0;
+  const { me, runsShop } = useSignedIn();
+  const pages = navigationFor(runsShop);
+  const switching = `/sign-in?${new URLSearchParams({ to: pathname })}`;
   return (
     <nav
       ref={rail}
@@ -40,13 +44,18 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
       >
         Airway
       </Link>
-      <FindDialog>
-        <div className="md:hidden">
+      <FindDialog pages={pages}>
+        <div className="flex flex-wrap gap-2 md:hidden">
           <ThemeSwitch />
+          {me && (
+            <Link to={switching} className="btn px-3 text-base">
+              {me.name}: switch
+            </Link>
+          )}
         </div>
       </FindDialog>
       <div className={`flex md:flex-col ${inJob ? "max-md:hidden md:border-b md:border-rule md:pb-2" : ""}`}>
-        {mainPages.map(({ to, title }) => (
+        {pages.map(({ to, title }) => (
           <NavLink key={to} to={to} end={to === "/"} className={linkClass}>
             {title}
           </NavLink>
@@ -67,7 +76,16 @@ export function Rail({ steps = [] }: { steps?: readonly RailStep[] }) {
         </nav>
       )}
       <span className="grow" />
-      <span className="shrink-0 p-2 max-md:hidden">
+      <span className="grid shrink-0 gap-2 p-2 max-md:hidden">
+        {me && (
+          <Link
+            to={switching}
+            className="flex min-h-8 items-center px-1 text-base break-words underline"
+            aria-label={`${me.name}: switch`}
+          >
+            {me.name}
+          </Link>
+        )}
         <ThemeSwitch />
       </span>
     </nav>

@@ -44,6 +44,8 @@ export type WorkInFile = z.infer<typeof workInFileSchema>;
 /** One line of a job's work list. */
 export interface WorkLine extends WorkInFile {
   readonly id: string;
+  /** Who did it; absent if that is not known. */
+  readonly doneBy?: string;
 }
 
 /** Oil buys time; it is not a repair (common practice, no source). */

@@ -61,6 +61,10 @@ export function signedInWith(token: string, place: string, now = new Date()): Pe
   return personWith(own.person);
 }
 
+/** Whether somebody is signed in at a place. Does not count as use. */
+export const isSignedIn = (person: string, place: string, now = new Date()): boolean =>
+  stored(now).some((own) => own.person === person && own.place === place);
+
 /** Ends the session of a token. */
 export function endSession(token: string, now = new Date()): void {
   store(stored(now).filter(({ tokenHash }) => tokenHash !== hash(token)));

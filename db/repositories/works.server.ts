@@ -26,6 +26,7 @@ const workOf = (row: WorkRow): StoredWork => ({
   done: columns.done.parse(row.done),
   state: columns.state.parse(row.state),
   ...columns.body.parse(row.body),
+  ...(row.doneBy ? { doneBy: row.doneBy } : {}),
   struckAt: row.struckAt ?? null,
 });
 

@@ -1,10 +1,18 @@
 import { useEffect } from "react";
 import { Form, Link, useRevalidator } from "react-router";
+import type { PhonesData, ScannedPicture } from "../network/phonesView.server";
 import { Rail } from "../shell/Rail";
-import type { PhonesData, ScannedPicture } from "./phonesView.server";
+import { PeopleSection } from "./PeopleSection";
+import type { PeopleData } from "./peopleView.server";
 
-/** Opens Airway to the shop's network, pairs phones and tablets with it, and lists those that are paired. */
-export const PhonesPage = ({ view, problem }: { view: PhonesData; problem: string | null }) => (
+interface PhonesPageProps {
+  readonly view: PhonesData;
+  readonly people: PeopleData;
+  readonly problem: string | null;
+}
+
+/** Says who works in the shop, opens Airway to its network, and pairs phones and tablets with it. */
+export const PhonesPage = ({ view, people, problem }: PhonesPageProps) => (
   <div className="flex min-h-screen max-md:flex-col">
     <Rail />
     <main
@@ -12,11 +20,11 @@ export const PhonesPage = ({ view, problem }: { view: PhonesData; problem: strin
       className="mx-auto grid w-full max-w-4xl min-w-0 grow grid-cols-[minmax(0,1fr)] content-start gap-4 p-5"
     >
       <header>
-        <h1 className="text-2xl font-bold">Phones and tablets</h1>
+        <h1 className="text-2xl font-bold">Phones and people</h1>
         <p className="text-base text-soft">
           Work on the same jobs from the footwell. What is sent between this computer and a phone is
           encrypted, and only devices that were paired here can connect. Rates, backups, imports and this page
-          stay on this computer.
+          stay on this computer, for owners.
         </p>
       </header>
       {problem && (
@@ -24,7 +32,8 @@ export const PhonesPage = ({ view, problem }: { view: PhonesData; problem: strin
           {problem}
         </p>
       )}
-      <Opening view={view} />
+      <PeopleSection view={people} />
+      <Opening view={view} mayOpen={people.people.length > 0} />
       {view.isOpen && <Pairing view={view} />}
       <Devices devices={view.devices} />
       {view.fingerprint && <Trusting fingerprint={view.fingerprint} />}
@@ -32,7 +41,7 @@ export const PhonesPage = ({ view, problem }: { view: PhonesData; problem: strin
   </div>
 );
 
-const Opening = ({ view: { isOpen, addresses } }: { view: PhonesData }) => (
+const Opening = ({ view: { isOpen, addresses }, mayOpen }: { view: PhonesData; mayOpen: boolean }) => (
   <section aria-labelledby="opening" className="sheet-card grid gap-2 p-4">
     <h2 id="opening" className="font-bold">
       {isOpen ? "Open to the shop’s network" : "Closed: only this computer can use Airway"}
@@ -46,12 +55,16 @@ const Opening = ({ view: { isOpen, addresses } }: { view: PhonesData }) => (
         ))}
       </ul>
     )}
+    {!isOpen && !mayOpen && (
+      <p className="text-base text-soft">Add yourself above first: on the network everybody signs in.</p>
+    )}
     <Form method="post">
       <button
         type="submit"
         name="intent"
         value={isOpen ? "close" : "open"}
-        className={isOpen ? "btn" : "btn btn-main"}
+        disabled={!isOpen && !mayOpen}
+        className={isOpen || !mayOpen ? "btn" : "btn btn-main"}
       >
         {isOpen ? "Close it" : "Open Airway to the shop’s network"}
       </button>
