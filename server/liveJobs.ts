@@ -14,6 +14,7 @@ interface Watcher {
   readonly jobId: number;
   readonly visitor: SignedIn;
   readonly session: Session;
+  readonly response: Response;
 }
 
 /** Writes that follow each other closely are told as one. */
@@ -46,7 +47,7 @@ class LiveJobs {
         }, gatherMilliseconds);
     });
     setInterval(() => {
-      for (const { visitor, session } of this.watchers) if (!mayStay(visitor)) session.getResponse().end();
+      for (const { visitor, response } of this.watchers) if (!mayStay(visitor)) response.end();
     }, checkMilliseconds).unref();
   }
 
@@ -55,7 +56,7 @@ class LiveJobs {
     const session = await createSession(request, response, {
       headers: { "Cache-Control": "no-store, no-transform" },
     });
-    const watcher = { jobId, visitor, session };
+    const watcher = { jobId, visitor, session, response };
     this.watchers.add(watcher);
     session.once("disconnected", () => {
       this.watchers.delete(watcher);
@@ -66,7 +67,7 @@ class LiveJobs {
 
   /** Ends every connection, so that the server can stop. */
   stop(): void {
-    for (const { session } of this.watchers) session.getResponse().end();
+    for (const { response } of this.watchers) response.end();
   }
 
   private tell(jobs: readonly number[]): void {
