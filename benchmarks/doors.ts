@@ -1,13 +1,14 @@
 // npm run bench:doors: every route of a running server, from outside, as somebody who may not have it. Each request must
-// be refused, and nothing in the database may have changed afterwards.
+// be refused, and nothing in the database may have changed afterwards. Then 200 wrong PINs from one device.
 import { createHash } from "node:crypto";
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { request as httpRequest } from "node:http";
 import { request as httpsRequest } from "node:https";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { databaseFile } from "@db/databaseFile.server";
 import { PlainSqlite } from "@db/keeping/plainSqlite.server";
+import { idleHours } from "@db/people/sessions.server";
 import type { RouteConfigEntry } from "@react-router/dev/routes";
 import routes from "../app/routes";
 import { ShopServer } from "./load/shopServer";
@@ -16,31 +17,43 @@ const port = 4388;
 const networkPort = 4389;
 process.env.AIRWAY_NETWORK_PORT = String(networkPort);
 const folder = mkdtempSync(join(tmpdir(), "airway-doors-"));
+const networkOrigin = `https://127.0.0.1:${networkPort}`;
+const shopOrigin = `http://127.0.0.1:${port}`;
 
-/** The addresses of the routes, with what varies filled in, and whether only the shop's own computer may have them. */
-function routesOf(entries: readonly RouteConfigEntry[], parent = "", office = false): [string, boolean][] {
-  return entries.flatMap(({ path, children, index, file }): [string, boolean][] => {
+/** Who may have a route, by the file of its group. */
+const groups = ["forAnybody", "signedInOnly", "ownerOnly"] as const;
+type Group = (typeof groups)[number];
+
+/** The addresses of the routes, with what varies filled in. */
+function addressesOf(entries: readonly RouteConfigEntry[], parent = ""): string[] {
+  return entries.flatMap(({ path, children, index }) => {
     const own = path ? `${parent}/${path.replace(/:\w+\??/g, "4").replace("*", "nowhere")}` : parent;
-    const inside = office || file.endsWith("shopComputer.tsx");
-    return [
-      ...(path || index ? ([[own || "/", inside]] as [string, boolean][]) : []),
-      ...routesOf(children ?? [], own, inside),
-    ];
+    return [...(path || index ? [own || "/"] : []), ...addressesOf(children ?? [], own)];
   });
 }
-const all = new Map(routesOf(routes));
-const openPaths = new Set(["/pair", "/authority.crt"]);
+const addresses = (group: Group): string[] => {
+  const own = routes.find(({ file }) => file.endsWith(`${group}.tsx`));
+  return [...new Set(addressesOf(own?.children ?? []))];
+};
+/** The stream of a job's changes is no page of the application: the server answers it itself. */
+const byGroup: Readonly<Record<Group, readonly string[]>> = {
+  forAnybody: addresses("forAnybody"),
+  signedInOnly: [...addresses("signedInOnly"), "/jobs/4/live"],
+  ownerOnly: addresses("ownerOnly"),
+};
 
 interface Asked {
   readonly method: "GET" | "POST";
   readonly path: string;
   readonly encrypted: boolean;
   readonly headers: Readonly<Record<string, string>>;
+  readonly fields?: Readonly<Record<string, string>>;
 }
 
-/** The status of an answer. */
-function ask({ method, path, encrypted, headers }: Asked): Promise<number> {
-  const body = method === "POST" ? "intent=delete&name=x" : "";
+/** The status of an answer, and the cookie it gives. */
+function ask(asked: Asked): Promise<{ status: number; cookie: string }> {
+  const { method, path, encrypted, headers, fields = { intent: "delete", name: "x" } } = asked;
+  const body = method === "POST" ? new URLSearchParams(fields).toString() : "";
   const options = {
     host: "127.0.0.1",
     port: encrypted ? networkPort : port,
@@ -64,8 +77,11 @@ function ask({ method, path, encrypted, headers }: Asked): Promise<number> {
         })
       : httpRequest(options);
     sent.once("response", (response) => {
+      // A stream that is let through never ends.
+      if (response.headers["content-type"]?.startsWith("text/event-stream")) sent.destroy();
       response.resume();
-      response.once("end", () => resolve(response.statusCode ?? 0));
+      const cookie = response.headers["set-cookie"]?.[0]?.split(";")[0] ?? "";
+      response.once("close", () => resolve({ status: response.statusCode ?? 0, cookie }));
     });
     sent.once("error", reject);
     sent.end(body);
@@ -85,44 +101,76 @@ const contents = (): Promise<string> =>
 
 const shop = new ShopServer(folder, port);
 await shop.start();
-const own = { encrypted: true, origin: `https://127.0.0.1:${networkPort}` };
-await shop.post("/phones", new URLSearchParams({ intent: "open" }));
+const atDesk = { encrypted: false, headers: { origin: shopOrigin } };
+const onNetwork = { encrypted: true, headers: { origin: networkOrigin } };
+
+/** Posts a form and resolves with the cookie of the answer. */
+const cookieFor = async (from: typeof atDesk, path: string, fields: Readonly<Record<string, string>>) =>
+  (await ask({ method: "POST", path, ...from, fields })).cookie;
+
+const pins = { owner: "owner 1", technician: "2222", apprentice: "3333" };
+const people = (): { id: string; name: string }[] =>
+  JSON.parse(readFileSync(join(folder, "network", "people.json"), "utf8")) as { id: string; name: string }[];
+const idOf = (name: string): string => people().find((own) => own.name === name)?.id ?? "";
+
+let ownerCookie = "";
+for (const [role, pin] of Object.entries(pins)) {
+  const headers = { ...atDesk.headers, cookie: ownerCookie };
+  const fields = { intent: "add-person", name: role, role, pin };
+  ownerCookie = (await cookieFor({ ...atDesk, headers }, "/phones", fields)) || ownerCookie;
+}
+const asOwner = { encrypted: false, headers: { origin: shopOrigin, cookie: ownerCookie } };
+await ask({ method: "POST", path: "/phones", ...asOwner, fields: { intent: "open" } });
 
 /** Pairs a device; resolves with its cookie. */
 async function pairedCookie(name: string): Promise<string> {
-  await shop.post("/phones", new URLSearchParams({ intent: "code" }));
-  const page = await (await fetch(shop.address("/phones"))).text();
+  await ask({ method: "POST", path: "/phones", ...asOwner, fields: { intent: "code" } });
+  const page = await (await fetch(shop.address("/phones"), { headers: { cookie: ownerCookie } })).text();
   const code = /data-pairing-code="(\d{8})"/.exec(page)?.[1] ?? "";
-  const body = new URLSearchParams({ code, name }).toString();
-  return new Promise((resolve, reject) => {
-    const sent = httpsRequest({
-      host: "127.0.0.1",
-      port: networkPort,
-      path: "/pair",
-      method: "POST",
-      ca: readFileSync(join(folder, "network", "authority.crt")),
-      headers: {
-        origin: own.origin,
-        "content-type": "application/x-www-form-urlencoded",
-        "content-length": String(body.length),
-      },
-    });
-    sent.once("response", (response) => {
-      response.resume();
-      resolve(response.headers["set-cookie"]?.[0]?.split(";")[0] ?? "");
-    });
-    sent.once("error", reject);
-    sent.end(body);
+  return cookieFor(onNetwork, "/pair", { code, name });
+}
+
+/** Signs somebody in; resolves with all cookies of that browser. */
+async function signedIn(name: keyof typeof pins, device: string | null): Promise<string> {
+  const from = device === null ? atDesk : { ...onNetwork, headers: { ...onNetwork.headers, cookie: device } };
+  const session = await cookieFor(from, "/sign-in", {
+    intent: "in",
+    person: idOf(name),
+    pin: pins[name],
+    to: "/",
   });
+  return device === null ? session : `${device}; ${session}`;
 }
 
 const device = await pairedCookie("a device");
+const other = await pairedCookie("another device");
+const expiring = await pairedCookie("a device nobody used for long");
 const removed = await pairedCookie("a removed device");
-const list = readFileSync(join(folder, "network", "devices.json"), "utf8");
-const gone = (JSON.parse(list) as { id: string; name: string }[]).find(
-  ({ name }) => name === "a removed device",
-);
-await shop.post("/phones", new URLSearchParams({ intent: "remove", device: gone?.id ?? "" }));
+const devices = JSON.parse(readFileSync(join(folder, "network", "devices.json"), "utf8")) as {
+  id: string;
+  name: string;
+}[];
+const gone = devices.find(({ name }) => name === "a removed device");
+await ask({
+  method: "POST",
+  path: "/phones",
+  ...asOwner,
+  fields: { intent: "remove", device: gone?.id ?? "" },
+});
+const technician = await signedIn("technician", device);
+const apprentice = await signedIn("apprentice", other);
+const expired = await signedIn("technician", expiring);
+const deskTechnician = await signedIn("technician", null);
+
+/** Dates the last use of a session back, as if nobody had used it since. */
+function expire(): void {
+  const file = join(folder, "network", "sessions.json");
+  const place = devices.find(({ name }) => name === "a device nobody used for long")?.id;
+  const all = JSON.parse(readFileSync(file, "utf8")) as { place: string; usedAt: string }[];
+  const usedAt = new Date(Date.now() - (idleHours * 60 + 1) * 60_000).toISOString();
+  writeFileSync(file, JSON.stringify(all.map((own) => (own.place === place ? { ...own, usedAt } : own))));
+}
+expire();
 
 interface Visitor {
   readonly name: string;
@@ -130,42 +178,66 @@ interface Visitor {
   readonly headers: Readonly<Record<string, string>>;
   readonly methods: readonly Asked["method"][];
   readonly refusals: readonly number[];
-  readonly only?: "shop-computer";
-  readonly mayHave?: ReadonlySet<string>;
+  /** What this visitor may not have. */
+  readonly groups: readonly Group[];
 }
 const both = ["GET", "POST"] as const;
-const strangers = { encrypted: true, methods: both, refusals: [303, 401], mayHave: openPaths };
+const closed: readonly Group[] = ["signedInOnly", "ownerOnly"];
+const network = (name: string, cookie: string, refusals: readonly number[], own = closed): Visitor => ({
+  name,
+  encrypted: true,
+  methods: both,
+  refusals,
+  groups: own,
+  headers: { origin: networkOrigin, ...(cookie ? { cookie } : {}) },
+});
+const desk = (name: string, cookie: string, refusals: readonly number[], own = closed): Visitor => ({
+  ...network(name, cookie, refusals, own),
+  encrypted: false,
+  headers: { origin: shopOrigin, ...(cookie ? { cookie } : {}) },
+});
+const toPairing = [303, 401];
+/** To the page that asks who is there: a redirect, for data as an answer of 202 that says so. */
+const toSignIn = [302, 202, 401];
+const sessionOf = (cookies: string): string => cookies.split("; ")[1] ?? "";
 const visitors: readonly Visitor[] = [
-  { name: "nobody, from the network", ...strangers, headers: { origin: own.origin } },
-  { name: "a forged cookie", ...strangers, headers: { origin: own.origin, cookie: `${device}x` } },
-  { name: "a removed device", ...strangers, headers: { origin: own.origin, cookie: removed } },
-  {
-    name: "a device, where only the shop's computer may go",
-    encrypted: true,
-    methods: both,
-    refusals: [403],
-    only: "shop-computer",
-    headers: { origin: own.origin, cookie: device },
-  },
+  network("nobody, from the network", "", toPairing),
+  network("a forged device", `${device}x`, toPairing),
+  network("a removed device", removed, toPairing),
+  network("a device nobody is signed in on", device, toSignIn),
+  network("a forged session", `${technician}x`, toSignIn),
+  network("a session of another device", `${other}; ${sessionOf(technician)}`, toSignIn),
+  network("an expired session", expired, toSignIn),
+  network("a technician's device, where only an owner may go", technician, [403], ["ownerOnly"]),
+  network("an apprentice's device, where only an owner may go", apprentice, [403], ["ownerOnly"]),
+  desk("the shop's computer, nobody signed in", "", toSignIn),
+  desk("the shop's computer, a forged session", `${deskTechnician}x`, toSignIn),
+  desk(
+    "a technician at the shop's computer, where only an owner may go",
+    deskTechnician,
+    [403],
+    ["ownerOnly"],
+  ),
   ...[true, false].flatMap((encrypted): Visitor[] => {
     const door = encrypted ? "the network's door" : "the shop computer's door";
-    const headers: Record<string, string> = encrypted ? { cookie: device } : {};
+    const headers: Record<string, string> = { cookie: encrypted ? technician : ownerCookie };
+    const from = { encrypted, groups };
     return [
       {
+        ...from,
         name: `a foreign host name, at ${door}`,
-        encrypted,
         methods: both,
         refusals: [421],
         headers: { ...headers, host: "rebound.test" },
       },
       {
+        ...from,
         name: `a foreign page's form, at ${door}`,
-        encrypted,
         methods: ["POST"],
         refusals: [403],
         headers: { ...headers, origin: "https://elsewhere.test" },
       },
-      { name: `a form of no page, at ${door}`, encrypted, methods: ["POST"], refusals: [403], headers },
+      { ...from, name: `a form of no page, at ${door}`, methods: ["POST"], refusals: [403], headers },
     ];
   }),
 ];
@@ -174,13 +246,13 @@ const visitors: readonly Visitor[] = [
 await new Promise((resolve) => setTimeout(resolve, 5000));
 const before = await contents();
 let wrong = 0;
-for (const { name, encrypted, headers, methods, refusals, only, mayHave } of visitors) {
+for (const { name, encrypted, headers, methods, refusals, groups: own } of visitors) {
   const answers = new Map<number, number>();
-  for (const [path, office] of all) {
-    if (mayHave?.has(path) || (only && !office)) continue;
-    for (const address of [path, path === "/" ? "/_root.data" : `${path}.data`])
+  for (const path of own.flatMap((group) => byGroup[group])) {
+    const data = path === "/jobs/4/live" ? [] : [path === "/" ? "/_root.data" : `${path}.data`];
+    for (const address of [path, ...data])
       for (const method of methods) {
-        const status = await ask({ method, path: address, encrypted, headers });
+        const { status } = await ask({ method, path: address, encrypted, headers });
         answers.set(status, (answers.get(status) ?? 0) + 1);
         if (!refusals.includes(status)) {
           wrong += 1;
@@ -192,9 +264,30 @@ for (const { name, encrypted, headers, methods, refusals, only, mayHave } of vis
   process.stdout.write(`${name}: ${told}\n`);
 }
 const changed = (await contents()) !== before;
+const count = Object.values(byGroup).flat().length;
 process.stdout.write(
-  `${all.size} routes; ${wrong === 0 ? "everything was refused" : `${wrong} requests were not refused`}; the database is ${changed ? "CHANGED" : "unchanged"}.\n`,
+  `${count} routes; ${wrong === 0 ? "everything was refused" : `${wrong} requests were not refused`}; the database is ${changed ? "CHANGED" : "unchanged"}.\n`,
+);
+
+/** Guesses somebody's PIN on a device; resolves with the status. */
+const guess = async (cookies: string, pin: string): Promise<number> =>
+  (
+    await ask({
+      method: "POST",
+      path: "/sign-in",
+      encrypted: true,
+      headers: { origin: networkOrigin, cookie: cookies },
+      fields: { intent: "in", person: idOf("technician"), pin, to: "/" },
+    })
+  ).status;
+const guesses = [];
+for (let made = 0; made < 200; made++) guesses.push(await guess(expiring, `wrong ${made}`));
+const looked = guesses.filter((status) => status === 403).length;
+const lockedOut = (await guess(expiring, pins.technician)) === 429;
+const othersPass = (await guess(device, pins.technician)) === 302;
+process.stdout.write(
+  `200 wrong PINs from one device: ${looked} were looked at; then the right one is ${lockedOut ? "refused" : "TAKEN"} there, and ${othersPass ? "taken" : "REFUSED"} on another device.\n`,
 );
 await shop.stop();
 rmSync(folder, { recursive: true, force: true });
-process.exitCode = wrong === 0 && !changed ? 0 : 1;
+process.exitCode = wrong === 0 && !changed && lockedOut && othersPass && looked < 12 ? 0 : 1;

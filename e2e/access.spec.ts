@@ -21,6 +21,7 @@ const views = [
   "/shelf/dotterel-switch-feed/way",
   "/settings",
   "/phones",
+  "/sign-in",
   "/find?q=bakery",
   "/jobs/3/prove",
   "/records",

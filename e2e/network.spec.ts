@@ -122,6 +122,13 @@ test("a technician's phone works on the desk's job, loses the connection for twe
   await expect.poll(() => standing(page), { timeout: 1500 }).toBe(before + 2);
   expect(await takers(desk)).toEqual(["Front desk", "Bay two"]);
 
+  // The same test with the same figure, entered by both at once, stays two readings.
+  await Promise.all([measure(page, "11.8"), measure(desk, "11.8")]);
+  await expect.poll(() => standing(desk)).toBe(before + 4);
+  await expect.poll(() => standing(page)).toBe(before + 4);
+  const both = (await takers(desk)).slice(0, 2);
+  expect([...both].sort()).toEqual(["Bay two", "Front desk"]);
+
   // Out of reach of the network: what is entered waits on the phone, and is stored once, in its order.
   await phone.setOffline(true);
   const entered = 20;
@@ -131,12 +138,17 @@ test("a technician's phone works on the desk's job, loses the connection for twe
     else await measure(page, `12.${made}`);
     await expect(page.locator("[data-waiting]")).toHaveCount(made);
   }
-  expect(await standing(desk)).toBe(before + 2);
+  expect(await standing(desk)).toBe(before + 4);
   await phone.setOffline(false);
   await expect(page.locator("[data-waiting]")).toHaveCount(0, { timeout: 30_000 });
-  await expect.poll(() => standing(page)).toBe(before + 2 + entered);
-  await expect.poll(() => standing(desk)).toBe(before + 2 + entered);
-  expect(await takers(desk)).toEqual([...Array<string>(entered).fill("Bay two"), "Front desk", "Bay two"]);
+  await expect.poll(() => standing(page)).toBe(before + 4 + entered);
+  await expect.poll(() => standing(desk)).toBe(before + 4 + entered);
+  expect(await takers(desk)).toEqual([
+    ...Array<string>(entered).fill("Bay two"),
+    ...both,
+    "Front desk",
+    "Bay two",
+  ]);
 
   // Rates, backups and people stay on the shop's computer, also when they are reached by an address.
   for (const path of ["/settings", "/phones", "/records/keeping", "/records/in"])

@@ -5,20 +5,21 @@ import { createSession, type Session } from "better-sse";
 import type { Request, Response } from "express";
 import { pairedDevices } from "../app/network/devices.server";
 import { placeId, placeName, type Visitor } from "../app/network/visitor.server";
+import { probePageOf } from "../app/probe/probePage.server";
 import { logger } from "../app/shell/log.server";
 
 type SignedIn = Extract<Visitor, { kind: "signed-in" }>;
 
 /** A page that shows a job. */
 interface Watcher {
+  /** Whether it is the probe page, which is pushed whole. */
+  readonly wantsPage: boolean;
   readonly jobId: number;
   readonly visitor: SignedIn;
   readonly session: Session;
   readonly response: Response;
 }
 
-/** Writes that follow each other closely are told as one. */
-const gatherMilliseconds = 30;
 /** Somebody who was signed out, or whose device was removed, is told nothing after this long. */
 const checkMilliseconds = 20_000;
 
@@ -36,18 +37,15 @@ const mayStay = ({ person, place }: SignedIn): boolean =>
 /** The pages that show a job, whatever door they came through. */
 class LiveJobs {
   private readonly watchers = new Set<Watcher>();
-  private gathering: NodeJS.Timeout | null = null;
+  /** The number of the last change that the pages of a job were told of. */
+  private readonly versions = new Map<number, number>();
 
   constructor() {
     onWritten(() => {
-      if (this.watchers.size > 0)
-        this.gathering ??= setTimeout(() => {
-          this.gathering = null;
-          this.tell([...this.watchers].map(({ jobId }) => jobId));
-        }, gatherMilliseconds);
+      for (const jobId of new Set([...this.watchers].map((own) => own.jobId))) this.look(jobId);
     });
     setInterval(() => {
-      for (const { visitor, response } of this.watchers) if (!mayStay(visitor)) response.end();
+      for (const watcher of this.watchers) if (!mayStay(watcher.visitor)) this.leave(watcher);
     }, checkMilliseconds).unref();
   }
 
@@ -56,35 +54,68 @@ class LiveJobs {
     const session = await createSession(request, response, {
       headers: { "Cache-Control": "no-store, no-transform" },
     });
-    const watcher = { jobId, visitor, session, response };
+    const wantsPage = request.query.page === "probe";
+    const watcher = { wantsPage, jobId, visitor, session, response };
     this.watchers.add(watcher);
-    session.once("disconnected", () => {
-      this.watchers.delete(watcher);
-      this.tell([jobId]);
-    });
-    this.tell([jobId]);
+    session.once("disconnected", () => this.leave(watcher));
+    this.versions.set(jobId, await lastEventOf(jobId));
+    this.tellWho(jobId);
   }
 
   /** Ends every connection, so that the server can stop. */
   stop(): void {
-    for (const { response } of this.watchers) response.end();
+    const all = [...this.watchers];
+    this.watchers.clear();
+    for (const { response } of all) response.end();
   }
 
-  private tell(jobs: readonly number[]): void {
-    for (const jobId of new Set(jobs))
-      lastEventOf(jobId).then(
-        (version) => this.push(jobId, version),
-        (cause: unknown) => logger.error(cause, `job ${jobId}: its pages could not be told of a change`),
-      );
+  private leave(watcher: Watcher): void {
+    if (!this.watchers.delete(watcher)) return;
+    watcher.response.end();
+    if (this.watching(watcher.jobId).length === 0) this.versions.delete(watcher.jobId);
+    this.tellWho(watcher.jobId);
   }
 
-  private push(jobId: number, version: number): void {
-    const here = [...this.watchers].filter((own) => own.jobId === jobId);
+  private watching(jobId: number): Watcher[] {
+    return [...this.watchers].filter((own) => own.jobId === jobId);
+  }
+
+  /** Looks whether a job has changed since its pages were last told. */
+  private look(jobId: number): void {
+    this.tellChange(jobId).catch((cause: unknown) =>
+      logger.error(cause, `job ${jobId}: its pages could not be told of a change`),
+    );
+  }
+
+  private async tellChange(jobId: number): Promise<void> {
+    const version = await lastEventOf(jobId);
+    if (version <= (this.versions.get(jobId) ?? 0)) return;
+    this.versions.set(jobId, version);
+    const watchers = this.watching(jobId);
+    const [wanting, others] = [true, false].map((wants) =>
+      watchers.filter((own) => own.wantsPage === wants),
+    ) as [Watcher[], Watcher[]];
+    this.push(others, { version });
+    // A page that is alone has most likely made the change, and then gets the new page as the answer to it.
+    if (watchers.length === 1) this.push(wanting, { version });
+    else if (wanting.length > 0) {
+      const page = await probePageOf(String(jobId));
+      this.push(wanting, { version: page.version, page });
+    }
+  }
+
+  private push(to: readonly Watcher[], change: { readonly version: number; readonly page?: unknown }): void {
+    for (const { session } of to) if (session.isConnected) session.push(change, "change");
+  }
+
+  private tellWho(jobId: number): void {
+    const version = this.versions.get(jobId) ?? 0;
+    const here = this.watching(jobId);
     for (const { session, visitor } of here) {
       const others = here.flatMap((own) => (own.session === session ? [] : nameOf(own.visitor)));
       const own = nameOf(visitor);
       // Two windows of one person on one device are not somebody else.
-      session.push({ version, others: [...new Set(others)].filter((name) => name !== own) }, "job");
+      session.push({ version, others: [...new Set(others)].filter((name) => name !== own) }, "who");
     }
   }
 }

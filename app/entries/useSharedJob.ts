@@ -15,17 +15,22 @@ const useSending = (): boolean =>
   );
 
 /**
- * Loads the page again when somebody else changed its job.
+ * Shows what somebody else changed in the job of this page.
  * @param version of the job when this page was loaded
+ * @param show takes the new page, if the server pushes it; otherwise the page is loaded again
  */
-export function useSharedJob(version: number): void {
-  const { version: latest } = useLiveJob();
+export function useSharedJob(version: number, show?: (page: unknown) => void): void {
+  const { version: latest, page } = useLiveJob();
   const { revalidate, state } = useRevalidator();
   const sending = useSending();
   const isBehind = latest > version && state === "idle" && !sending;
   useEffect(() => {
     if (!isBehind) return;
+    if (page && show) {
+      show(page);
+      return;
+    }
     const timer = setTimeout(() => void revalidate(), pauseMilliseconds);
     return () => clearTimeout(timer);
-  }, [isBehind, revalidate]);
+  }, [isBehind, page, show, revalidate]);
 }

@@ -1,28 +1,39 @@
-import { createContext, useContext, useEffect, useMemo, useState } from "react";
+import { createContext, useContext, useEffect, useState } from "react";
 
-/** What the server pushes about a job: the number of its last change, and who else looks at it. */
+/** What the server pushed about a job last. */
 interface Live {
+  /** The number of its last change; 0 before the first push. */
   readonly version: number;
+  /** Its probe page as of that change, where that was pushed along. */
+  readonly page: unknown;
+  /** Who else looks at it. */
   readonly others: readonly string[];
 }
 
-const nothing: Live = { version: 0, others: [] };
+const nothing: Live = { version: 0, page: null, others: [] };
 const LiveContext = createContext<Live>(nothing);
 
-/** The job as the server last pushed it; version 0 before that. */
+/** The job as the server last pushed it. */
 export const useLiveJob = (): Live => useContext(LiveContext);
 
+const isNames = (value: unknown): value is readonly string[] =>
+  Array.isArray(value) && value.every((name) => typeof name === "string");
+
 /** A push as the server sends it; the page does without the schemas (decision 31). */
-function isLive(value: unknown): value is Live {
-  if (typeof value !== "object" || value === null) return false;
-  const { version, others } = value as Record<string, unknown>;
-  return (
-    typeof version === "number" && Array.isArray(others) && others.every((name) => typeof name === "string")
-  );
+function pushed(event: MessageEvent): Partial<Live> & { readonly version: number } {
+  const { version, page = null, others } = JSON.parse(String(event.data)) as Record<string, unknown>;
+  return { version: Number(version), page, ...(isNames(others) ? { others } : {}) };
+}
+
+interface LiveJobProviderProps {
+  readonly jobId: number;
+  /** Whether this is the probe page, which the server pushes whole. */
+  readonly isProbe: boolean;
+  readonly children: React.ReactNode;
 }
 
 /** Connects a job's pages to the server's pushes, while the window is visible. */
-export function LiveJobProvider({ jobId, children }: { jobId: number; children: React.ReactNode }) {
+export function LiveJobProvider({ jobId, isProbe, children }: LiveJobProviderProps) {
   const [live, setLive] = useState(nothing);
   useEffect(() => {
     let source: EventSource | null = null;
@@ -30,11 +41,10 @@ export function LiveJobProvider({ jobId, children }: { jobId: number; children: 
       source?.close();
       source = null;
       if (document.visibilityState !== "visible") return;
-      source = new EventSource(`/jobs/${jobId}/live`);
-      source.addEventListener("job", ({ data }) => {
-        const value: unknown = JSON.parse(String(data));
-        if (isLive(value)) setLive(value);
-      });
+      source = new EventSource(`/jobs/${jobId}/live${isProbe ? "?page=probe" : ""}`);
+      const take = (event: MessageEvent): void => setLive((before) => ({ ...before, ...pushed(event) }));
+      source.addEventListener("change", take);
+      source.addEventListener("who", take);
     };
     connect();
     document.addEventListener("visibilitychange", connect);
@@ -43,8 +53,8 @@ export function LiveJobProvider({ jobId, children }: { jobId: number; children: 
       source?.close();
       setLive(nothing);
     };
-  }, [jobId]);
-  return <LiveContext value={useMemo(() => live, [live])}>{children}</LiveContext>;
+  }, [jobId, isProbe]);
+  return <LiveContext value={live}>{children}</LiveContext>;
 }
 
 /** Who else looks at the job now. */

@@ -152,7 +152,10 @@ describe("a page for those who are signed in", () => {
   const signedOut: Visitor = { kind: "signed-out", place: tablet };
 
   test("sends others to sign in and back, and leaves entries of the queue waiting", () => {
-    expect(asked(signedOut)).toEqual({ status: 302, to: "/sign-in?to=%2Fjobs%2F4%2Fprobe%3Fx%3D1" });
+    expect(asked(signedOut)).toEqual({
+      status: 302,
+      to: `/sign-in?to=${encodeURIComponent("/jobs/4/probe?x=1")}`,
+    });
     expect(asked(signedOut, { method: "POST", body: "x" })).toEqual({ status: 302, to: "/sign-in?to=%2F" });
     expect(asked(signedOut, { method: "POST", body: "x", headers: { [madeByHeader]: nobody } }).status).toBe(
       401,

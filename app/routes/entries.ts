@@ -1,7 +1,6 @@
 import { takeEntry } from "../entries/takeEntry.server";
 import { queueAnswer } from "../job/intoJob.server";
-import { jobViewAt } from "../job/jobView.server";
-import { probeView } from "../probe/probeView.server";
+import { probePageOf } from "../probe/probePage.server";
 import { logger } from "../shell/log.server";
 import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/entries";
@@ -17,7 +16,7 @@ async function pageAfterEntry(id: string) {
   const late = new Promise<null>((resolve) =>
     setTimeout(() => resolve(null), pageWithinMilliseconds).unref(),
   );
-  const made = jobViewAt(id).then(probeView);
+  const made = probePageOf(id);
   // A later failure is reported by the page the browser then loads.
   made.catch(() => {});
   try {

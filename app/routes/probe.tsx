@@ -33,7 +33,7 @@ export default function Probe({ loaderData }: Route.ComponentProps) {
   );
   const { evidence } = job;
   const standing = useMemo(() => evidence.filter(({ struck }) => !struck).map(({ id }) => id), [evidence]);
-  useSharedJob(job.version);
+  useSharedJob(job.version, show);
   if (!bench) return null;
   return (
     <EntriesProvider key={job.id} jobId={job.id} token={job.token} standing={standing} show={show}>

@@ -121,7 +121,7 @@ export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<R
     const readingAt = (index: number): Date => new Date(begun + 2 * index);
     for (const [index, reading] of readings.entries())
       await insertReading(
-        { id: `${formToken}-${index}`, jobId: id, reading, takenAt: readingAt(index) },
+        { id: `${formToken}-${index}`, jobId: id, reading, takenAt: readingAt(index), takenBy: null },
         transaction,
       );
     for (const [place, repair] of repairs.entries()) {
@@ -132,7 +132,7 @@ export async function storeCase(input: unknown, vehicle: CaseVehicle): Promise<R
     for (const [index, { round, ...line }] of works.entries())
       await insertWork(
         id,
-        { ...line, id: `${formToken}-work-${index}` },
+        { ...line, id: `${formToken}-work-${index}`, doneBy: null },
         round,
         readingAt(index),
         transaction,

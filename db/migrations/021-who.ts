@@ -16,8 +16,14 @@ const naming = [
     (table) => `CREATE TRIGGER ${table}Who AFTER INSERT ON ${table} WHEN new.takenBy IS NULL AND ${known}
      BEGIN UPDATE ${table} SET takenBy = ${acting} WHERE id = new.id; END`,
   ),
-  ...["INSERT", "UPDATE OF state"].map(
-    (when, place) => `CREATE TRIGGER workWho${place} AFTER ${when} ON works WHEN ${known}
+  ...[
+    ["INSERT", "new.doneBy IS NULL"],
+    ["UPDATE OF state", "old.state <> new.state"],
+  ].map(
+    (
+      [when, which],
+      place,
+    ) => `CREATE TRIGGER workWho${place} AFTER ${when} ON works WHEN ${which} AND ${known}
      BEGIN UPDATE works SET doneBy = CASE new.state WHEN 'done' THEN ${acting} END WHERE id = new.id; END`,
   ),
 ];

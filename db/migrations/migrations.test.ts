@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import { QueryTypes, Sequelize } from "sequelize";
 import { shippedCircuit } from "../../core/testing/shippedCircuit";
+import { actAs } from "../acting.server";
 import { openDatabase } from "../database.server";
 import { migrations } from "./index";
 
@@ -125,6 +126,36 @@ describe("016-works", () => {
       { type: QueryTypes.SELECT },
     );
     expect(found.map(({ rowid }) => rowid)).toEqual([1]);
+    await store.close();
+  });
+});
+
+describe("021-who", () => {
+  test("leaves what older jobs hold without a name, and names what is written from then on", async () => {
+    await before("021-who", null);
+    const sequelize = new Sequelize({
+      dialect: "sqlite",
+      storage: join(folder, "airway.sqlite"),
+      logging: false,
+    });
+    const insert = (own: Sequelize, id: string, number: number) =>
+      own.query(
+        `INSERT INTO readings (id, jobId, number, body, takenAt) VALUES ('${id}', 1, ${number}, '{}', '2026-11-20 08:00:00')`,
+      );
+    await insert(sequelize, "old", 1);
+    await sequelize.close();
+    const store = await openDatabase(folder);
+    await actAs("Bay two", () => store.alone(() => insert(store.sequelize, "new", 2)));
+    const ask = (sql: string) => store.sequelize.query(sql, { type: QueryTypes.SELECT });
+    expect(await ask("SELECT id, takenBy FROM readings ORDER BY number")).toEqual([
+      { id: "old", takenBy: null },
+      { id: "new", takenBy: "Bay two" },
+    ]);
+    expect(
+      await ask(
+        "SELECT who FROM events e LEFT JOIN eventPeople p ON p.eventId = e.id WHERE what = 'reading'",
+      ),
+    ).toEqual([{ who: null }, { who: "Bay two" }]);
     await store.close();
   });
 });

@@ -8,6 +8,7 @@ import { partsFitted, repairFailed } from "./jobs.server";
 import { addNote } from "./notes.server";
 import { addReading, deleteReading, readingsOf } from "./readings.server";
 import { lastSignIns, noteSignIn } from "./signIns.server";
+import { addWork, insertWork, setWorkState, worksOf } from "./works.server";
 
 useDemoShop();
 
@@ -95,6 +96,25 @@ describe("the audit trail", () => {
     ]);
     for (const sql of ["UPDATE eventPeople SET who = 'x'", "DELETE FROM eventPeople"])
       await expect(store.sequelize.query(sql)).rejects.toThrow();
+  });
+
+  test("says who did a line of work; one brought in by a file is nobody's", async () => {
+    const line = { what: "heater box seal", done: "renewed" } as const;
+    const add = (id: string, state: "planned" | "done") => addWork(6, { ...line, id, state }, now);
+    await actAs("Bay one", () => add("p1", "planned"));
+    await actAs("Bay two", () => setWorkState(6, "p1", "done"));
+    await actAs("Bay one", () => add("p2", "done"));
+    const store = await database();
+    await actAs("Bay one", () =>
+      store.write((transaction) =>
+        insertWork(6, { ...line, id: "p3", state: "done", doneBy: null }, 1, now, transaction),
+      ),
+    );
+    const doneBy = async () =>
+      (await worksOf(6)).flatMap((own) => (/^p\d/.test(own.id) ? [own.doneBy ?? null] : []));
+    expect(await doneBy()).toEqual(["Bay two", "Bay one", null]);
+    await actAs("Bay one", () => setWorkState(6, "p1", "planned"));
+    expect(await doneBy()).toEqual([null, "Bay one", null]);
   });
 
   test("has who signed in where, which cannot be changed either", async () => {

@@ -71,16 +71,21 @@ const circuitOf = async (jobId: number, transaction: Transaction): Promise<Circu
   return job ? findCircuit(job.circuitId) : null;
 };
 
+/** A new line as it is stored; `doneBy` is null where it is not known who did it, absent for whoever enters it. */
+type StoredNewWork = NewWork & { readonly doneBy?: null };
+
 /** Stores a line of a job's round. */
 export async function insertWork(
   jobId: number,
-  { id, state, ...entry }: NewWork,
+  { id, state, doneBy, ...entry }: StoredNewWork,
   round: number,
   madeAt: Date,
   transaction: Transaction,
 ): Promise<void> {
   const circuit = await circuitOf(jobId, transaction);
-  await WorkRow.create({ id, jobId, round, state, ...rowOf(circuit, entry), madeAt }, { transaction });
+  // The database itself names whoever enters it where this is null.
+  const by = doneBy === null ? { doneBy: "" } : {};
+  await WorkRow.create({ id, jobId, round, state, ...by, ...rowOf(circuit, entry), madeAt }, { transaction });
 }
 
 /** Adds a line to a job's present round; the same one sent twice is stored once. */
