@@ -16,6 +16,9 @@ const away = Object.values(networkInterfaces())
 const network = `https://${away?.address ?? "127.0.0.1"}:${networkPort}`;
 let server: ChildProcess;
 
+// The second test works with the people that the first one named.
+test.describe.configure({ mode: "serial" });
+
 test.beforeAll(async () => {
   server = await startServer(port, demoData(), networkPort);
 });
@@ -163,7 +166,7 @@ test("a technician's phone works on the desk's job, loses the connection for twe
 
   // Who did what stands in the job's history.
   await desk.goto(`${shop}/jobs/5/trail`);
-  await expect(desk.getByText("(Bay two)")).toHaveCount(entered + 1);
+  await expect(desk.getByText("(Bay two)")).toHaveCount(entered + 2);
 
   // Removed: its next request is a stranger's.
   await desk.goto(`${shop}/phones`);

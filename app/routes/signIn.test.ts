@@ -70,7 +70,7 @@ describe("signing in", () => {
     expect(signedIn).toMatchObject({ status: 302, to: "/jobs/4/probe" });
     expect((await visitorAt(tablet, signedIn.cookie, false)).kind).toBe("signed-in");
     const out = await sent({ intent: "out", to: "/jobs/4/probe" }, signedIn.cookie);
-    expect(out).toMatchObject({ status: 302, to: "/sign-in?to=%2Fjobs%2F4%2Fprobe" });
+    expect(out).toMatchObject({ status: 302, to: `/sign-in?to=${encodeURIComponent("/jobs/4/probe")}` });
     // The cookie that the browser was told to forget is worth nothing either.
     expect((await visitorAt(tablet, signedIn.cookie, false)).kind).toBe("signed-out");
     expect((await lastSignIns(9)).map(({ who, place, what }) => `${who}, ${place}: ${what}`)).toEqual([
