@@ -122,7 +122,11 @@ export default {
     only("core stands alone", "^core/", "^core/"),
     only("words need the core alone", "^words/", "^(core|words)/"),
     only("the database needs no page", "^db/", "^(core|words|db)/"),
-    only("the command line needs no page", "^cli/", "^((core|words|cli)/|db/people/|server/instrumentSocket)"),
+    only(
+      "the command line needs no page",
+      "^cli/",
+      "^((core|words|cli)/|db/people/|server/instrumentSocket)",
+    ),
     only("pages need no server", "^app/", "^((app|core|db|words)/|server/instrumentSocket)"),
     {
       name: "core without Node",

@@ -26,9 +26,7 @@ const failures = new Map<string, number>();
 const fail = (what: string): void => void failures.set(what, (failures.get(what) ?? 0) + 1);
 const uuid = /[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}/g;
 const pageOf = (job: number): string =>
-  shop.address(
-    `/jobs/${job}/probe.data?${new URLSearchParams({ _routes: "routes/job,routes/probe" })}`,
-  );
+  shop.address(`/jobs/${job}/probe.data?${new URLSearchParams({ _routes: "routes/job,routes/probe" })}`);
 
 /** A device whose page shows a job: it takes the pages that are pushed, and loads others as the browser does. */
 class Device {

@@ -67,11 +67,7 @@ describe("the audit trail", () => {
       addReading({ id, jobId: 6, reading: { test: "amps", around: "W1", setting: "4", amps }, takenAt: now });
     const store = await database();
     await actAs("Bay one", note("w1"));
-    const broken = actAs("Front desk", () =>
-      store.write(async () => {
-        throw new Error("no");
-      }),
-    );
+    const broken = actAs("Front desk", () => store.write(() => Promise.reject(new Error("no"))));
     await Promise.all([
       expect(broken).rejects.toThrow("no"),
       actAs("Bay one", reading("w2", 9)),
