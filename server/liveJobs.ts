@@ -1,4 +1,5 @@
 import { onWritten } from "@db/database.server";
+import { allPeople } from "@db/people/people.server";
 import { isSignedIn } from "@db/people/sessions.server";
 import { lastEventOf } from "@db/repositories/lastEvent.server";
 import { createSession, type Session } from "better-sse";
@@ -27,12 +28,13 @@ const checkMilliseconds = 20_000;
 const nameOf = ({ person, place }: SignedIn): string =>
   person ? `${person.name} (${placeName(place)})` : placeName(place);
 
-const mayStay = ({ person, place }: SignedIn): boolean =>
-  place.kind === "device"
-    ? person !== null &&
-      isSignedIn(person.id, placeId(place)) &&
-      pairedDevices().some(({ id }) => id === place.device.id)
-    : true;
+/** Whether somebody would still be let in as they were; does not count as use. */
+function mayStay({ person, place }: SignedIn): boolean {
+  const isIn = person !== null && isSignedIn(person.id, placeId(place));
+  if (place.kind === "device") return isIn && pairedDevices().some(({ id }) => id === place.device.id);
+  // A shop of one, or of nobody by name, has no sessions on its own computer.
+  return isIn || allPeople().length <= 1;
+}
 
 /** The pages that show a job, whatever door they came through. */
 class LiveJobs {
@@ -111,7 +113,7 @@ class LiveJobs {
   private tellWho(jobId: number): void {
     const version = this.versions.get(jobId) ?? 0;
     const here = this.watching(jobId);
-    for (const { session, visitor } of here) {
+    for (const { session, visitor } of here.filter((own) => own.session.isConnected)) {
       const others = here.flatMap((own) => (own.session === session ? [] : nameOf(own.visitor)));
       const own = nameOf(visitor);
       // Two windows of one person on one device are not somebody else.

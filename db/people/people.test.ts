@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { describe, expect, test } from "@jest/globals";
 import { useEmptyDataFolder } from "../testing/dataFolder";
 import { addPerson, allPeople, checkPin, makePin, personWith, removePerson, setPin } from "./people.server";
-import { privateFolder } from "./privateFile.server";
+import { privateFolder, writePrivate } from "./privateFile.server";
 import { desk, endSession, endSessionsOf, idleHours, signedInWith, startSession } from "./sessions.server";
 
 useEmptyDataFolder();
@@ -96,6 +96,14 @@ describe("a session", () => {
     expect(signedInWith(second, "tablet")?.name).toBe("Front desk");
     const [one, other] = [startSession(apprentice, desk), startSession(owner, desk)];
     expect([one, other].map((token) => signedInWith(token, desk)?.name)).toEqual(["Bay two", "Front desk"]);
+  });
+
+  test("of a damaged file is over: everybody signs in again", async () => {
+    const { apprentice } = await twoPeople();
+    const token = startSession(apprentice, "tablet");
+    writePrivate("sessions.json", '[{"tokenHash": "');
+    expect(signedInWith(token, "tablet")).toBeNull();
+    expect(signedInWith(startSession(apprentice, "tablet"), "tablet")).not.toBeNull();
   });
 
   test("ends with the person, and wherever somebody is signed out", async () => {

@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from "node:crypto";
+import { parsedJson } from "@core/formats/parsedJson";
 import { z } from "zod";
 import { personWith } from "./people.server";
 import type { Person } from "./person";
@@ -26,11 +27,11 @@ const hash = (token: string): string => createHash("sha256").update(token).diges
 const isAlive = ({ usedAt }: Session, now: Date): boolean =>
   now.getTime() - new Date(usedAt).getTime() < idleMilliseconds;
 
-const stored = (now: Date): Session[] =>
-  z
-    .array(session)
-    .parse(JSON.parse(readPrivate(file) ?? "[]"))
-    .filter((own) => isAlive(own, now));
+/** The sessions that have not ended. From a damaged file there are none: everybody signs in again. */
+function stored(now: Date): Session[] {
+  const parsed = z.array(session).safeParse(parsedJson(readPrivate(file) ?? "[]"));
+  return parsed.success ? parsed.data.filter((own) => isAlive(own, now)) : [];
+}
 const store = (all: readonly Session[]): void => writePrivate(file, JSON.stringify(all, null, 1));
 
 /**
