@@ -81,7 +81,7 @@ export const PeopleSection = ({ view }: { view: PeopleData }) => (
       <Fold title="Who signed in last">
         <ol className="text-base">
           {view.signIns.map(({ id, when, words }) => (
-            <li key={id} className="grid gap-x-4 border-t border-rule py-1 sm:grid-cols-[11rem_1fr]">
+            <li key={id} className="grid gap-x-4 border-t border-rule py-1 sm:grid-cols-[13rem_1fr]">
               <span className="figures text-soft">{when}</span>
               <span>{words}</span>
             </li>

@@ -21,7 +21,7 @@ export async function peopleView() {
     signIns: (await lastSignIns(shown)).map(({ id, at, who, place, what }) => ({
       id,
       when: dayText(at, zone),
-      words: `${who}: ${signInWords[what]}, ${place}`,
+      words: `${who}: ${signInWords[what]} on ${place}`,
     })),
   };
 }

@@ -1,5 +1,6 @@
 // The pages of the shop's records against a database of their own: what they answer, store and refuse.
 import { database } from "@db/database.server";
+import { addPerson, allPeople, removePerson } from "@db/people/people.server";
 import { closureOf, faultCounts } from "@db/repositories/closures.server";
 import { findJob } from "@db/repositories/jobs.server";
 import { addNote } from "@db/repositories/notes.server";
@@ -8,9 +9,12 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { parse } from "csv-parse/sync";
 import { createElement } from "react";
 import { renderToStaticMarkup } from "react-dom/server";
+import { RouterContextProvider } from "react-router";
 import sharp from "sharp";
 import { parseCase } from "../../core/formats/case";
 import { CurrentDrawSketch } from "../close/CurrentDrawSketch";
+import { visitorContext } from "../network/visitor.server";
+import { visitorAt } from "../people/signedIn.server";
 import { standAlone } from "../sheet/saveSvg";
 import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";
 import * as cardFile from "./cardFile";
@@ -326,6 +330,19 @@ describe("keeping", () => {
     const [rows] = await sequelize.query("SELECT id FROM proofs WHERE id = 'late'");
     expect(rows).toEqual([]);
     expect((await keeping.loader()).backups.length).toBeGreaterThan(1);
+  });
+
+  test("asks whoever is signed in for their PIN before it replaces the shop", async () => {
+    await addPerson("Front desk", "owner", "123456");
+    const context = new RouterContextProvider();
+    context.set(visitorContext, await visitorAt({ kind: "shop-computer" }, null, true));
+    const name = (await keeping.loader()).backups[0]?.name ?? "";
+    const restore = async (pin: Record<string, string>) =>
+      (await answer(keeping.action, { intent: "restore", name, shop, ...pin }, "", context)).data;
+    for (const pin of [{}, { pin: "654321" }])
+      expect((await restore(pin)).problems).toEqual(["This is not the right PIN"]);
+    expect((await restore({ pin: "123456" })).done).toMatch(/^Restored/);
+    removePerson(allPeople()[0]?.id ?? "");
   });
 
   test("the bundle is downloaded under its name", async () => {

@@ -41,7 +41,7 @@ export default function Trail({ loaderData }: Route.ComponentProps) {
       </p>
       <ol className="divide-y divide-rule border-y border-rule text-base">
         {lines.map((line) => (
-          <li key={line.id} className="grid gap-x-4 py-1 sm:grid-cols-[11rem_1fr]">
+          <li key={line.id} className="grid gap-x-4 py-1 sm:grid-cols-[13rem_1fr]">
             <span className="figures text-soft">{line.when}</span>
             <span>
               {line.words}

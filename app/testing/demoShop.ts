@@ -39,13 +39,14 @@ export async function answer(
   work: (args: never) => Promise<unknown>,
   fields: Fields | null,
   id = String(job),
+  context = new RouterContextProvider(),
 ) {
   const body = new FormData();
   for (const [name, values] of Object.entries(fields ?? {}))
     for (const value of [values].flat()) body.append(name, value);
   const request = new Request("http://127.0.0.1/x", fields ? { method: "POST", body } : {});
   try {
-    return read(await work({ request, params: { id }, context: new RouterContextProvider() } as never));
+    return read(await work({ request, params: { id }, context } as never));
   } catch (thrown) {
     return read(thrown);
   }
