@@ -18,7 +18,6 @@ import { loadDemoWorld } from "@db/demoWorld.server";
 import { backUp, backupDue, copyToSecondFolder, newestBackup } from "@db/keeping/backup.server";
 import { PlainSqlite } from "@db/keeping/plainSqlite.server";
 import { dropUnfinishedRestores } from "@db/keeping/restore.server";
-import { allPeople } from "@db/people/people.server";
 import { describeCircuits } from "@db/repositories/circuits.server";
 import { storageTrouble } from "@db/storageTrouble";
 import { enter } from "@db/turnstile.server";
@@ -37,7 +36,7 @@ import { importOn } from "../app/importing/importProcess.server";
 import { resumeRecords } from "../app/importing/recordsImport.server";
 import { verifyBackup } from "../app/importing/verifyBackup.server";
 import type { KeyedCertificate } from "../app/network/authority.server";
-import { type DoorProblem, makeNetworkDoor, type NetworkDoor } from "../app/network/networkDoor.server";
+import { makeNetworkDoor, type NetworkDoor } from "../app/network/networkDoor.server";
 import { type Place, type Visitor, visitorContext } from "../app/network/visitor.server";
 import { diagnoseSeenOn } from "../app/seen/seenEngine.server";
 import { layOutOn } from "../app/sheet/layouts.server";
@@ -258,12 +257,6 @@ function ownCertificate({ certificateFiles }: StartSettings): KeyedCertificate |
   }
 }
 
-/** Opens the door, unless nobody could sign in: an earlier Airway let a paired device in without. */
-const openedTo = async (door: NetworkDoor): Promise<DoorProblem | null> =>
-  allPeople().length > 0
-    ? door.open()
-    : { problem: "Say who works here under Settings, Phones and people: on the network everybody signs in." };
-
 /** Makes the door to the shop's network, and opens it if it was open when the server last ran. */
 async function openNetwork(root: string, settings: StartSettings, routes: RequestHandler) {
   const certificate = ownCertificate(settings);
@@ -275,7 +268,7 @@ async function openNetwork(root: string, settings: StartSettings, routes: Reques
   );
   const door: NetworkDoor = makeNetworkDoor({ port: settings.networkPort, certificate, names }, app);
   try {
-    const refused = door.wasOpen() ? await openedTo(door) : null;
+    const refused = door.wasOpen() ? await door.open() : null;
     if (refused) reportTrouble(new Error(refused.problem), `Phones cannot connect. ${refused.problem}`);
   } catch (thrown) {
     // A damaged file keeps phones out, not the shop's own computer.

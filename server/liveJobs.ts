@@ -13,7 +13,7 @@ type SignedIn = Extract<Visitor, { kind: "signed-in" }>;
 
 /** A page that shows a job. */
 interface Watcher {
-  /** Whether it is the probe page, which is pushed whole. */
+  /** Whether it is the probe page, to which the new page itself is pushed. */
   readonly wantsPage: boolean;
   readonly jobId: number;
   readonly visitor: SignedIn;

@@ -1,8 +1,6 @@
 // Who passes the network's door: every page of the application is asked for, by a stranger and by a paired device.
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { useEmptyDataFolder } from "@db/testing/dataFolder";
+import { describe, expect, test } from "@jest/globals";
 import type { RouteConfigEntry } from "@react-router/dev/routes";
 import type { Request, Response } from "express";
 import { tokenCookie } from "../app/network/deviceCookie.server";
@@ -10,16 +8,7 @@ import { addDevice, pairedDevices, removeDevice } from "../app/network/devices.s
 import routes from "../app/routes";
 import { pairedOnly } from "./pairedOnly";
 
-const before = process.env.AIRWAY_DATA;
-const folder = mkdtempSync(join(tmpdir(), "airway-paired-"));
-beforeAll(() => {
-  process.env.AIRWAY_DATA = folder;
-});
-afterAll(() => {
-  if (before === undefined) delete process.env.AIRWAY_DATA;
-  else process.env.AIRWAY_DATA = before;
-  rmSync(folder, { recursive: true, force: true });
-});
+useEmptyDataFolder();
 
 /** The addresses of every route, with 1 for what varies. */
 function addressesOf(entries: readonly RouteConfigEntry[], parent = ""): string[] {

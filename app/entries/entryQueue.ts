@@ -55,8 +55,8 @@ export interface EntryStore {
 }
 
 /**
- * The result of sending an entry: stored, with the page as it now is; refused with a reason; not answered; or not taken
- * because whoever made it is not signed in.
+ * The result of sending an entry: stored, with the new page; refused, with the reason; not answered; or not accepted
+ * because whoever made it is signed out.
  */
 export type Answer = { readonly taken: true; readonly page: unknown } | Refusal | "away" | "signed-out";
 

@@ -27,7 +27,7 @@ function pushed(event: MessageEvent): Partial<Live> & { readonly version: number
 
 interface LiveJobProviderProps {
   readonly jobId: number;
-  /** Whether this is the probe page, which the server pushes whole. */
+  /** Whether this is the probe page: the server then pushes the new page, not only that something changed. */
   readonly isProbe: boolean;
   readonly children: React.ReactNode;
 }

@@ -1,12 +1,12 @@
-import { createHash, randomBytes, timingSafeEqual } from "node:crypto";
+import { timingSafeEqual } from "node:crypto";
 import { readPrivate, writePrivate } from "@db/people/privateFile.server";
+import { randomToken, tokenHash } from "@db/people/token.server";
 import { z } from "zod";
 import { randomId } from "../text/randomId";
 
 const device = z.strictObject({
   id: z.uuid(),
   name: z.string().min(1).max(60),
-  /** SHA-256 of its token, in hexadecimal: 256 random bits need no slower hash. */
   tokenHash: z.string().length(64),
   pairedAt: z.iso.datetime(),
   seenAt: z.iso.datetime(),
@@ -25,8 +25,6 @@ const file = "devices.json";
 const stored = (): StoredDevice[] => z.array(device).parse(JSON.parse(readPrivate(file) ?? "[]"));
 const store = (all: readonly StoredDevice[]): void => writePrivate(file, JSON.stringify(all, null, 1));
 
-const hash = (token: string): string => createHash("sha256").update(token).digest("hex");
-
 const withoutToken = ({ id, name, pairedAt, seenAt }: StoredDevice): PairedDevice => ({
   id,
   name,
@@ -42,9 +40,9 @@ export const pairedDevices = (): PairedDevice[] =>
 
 /** Pairs a device; resolves with the token it signs in with, which is nowhere else. */
 export function addDevice(name: string, now = new Date()): string {
-  const token = randomBytes(32).toString("base64url");
+  const token = randomToken();
   const at = now.toISOString();
-  store([...stored(), { id: randomId(), name, tokenHash: hash(token), pairedAt: at, seenAt: at }]);
+  store([...stored(), { id: randomId(), name, tokenHash: tokenHash(token), pairedAt: at, seenAt: at }]);
   return token;
 }
 
@@ -56,9 +54,9 @@ const seenEveryMilliseconds = 60_000;
 
 /** The device that a token belongs to; null if it was removed or never paired. Notes that it was used. */
 export function deviceWith(token: string, now = new Date()): PairedDevice | null {
-  const given = Buffer.from(hash(token));
+  const given = Buffer.from(tokenHash(token));
   const all = stored();
-  const own = all.find(({ tokenHash }) => timingSafeEqual(Buffer.from(tokenHash), given));
+  const own = all.find((each) => timingSafeEqual(Buffer.from(each.tokenHash), given));
   if (!own) return null;
   if (now.getTime() - new Date(own.seenAt).getTime() >= seenEveryMilliseconds) {
     own.seenAt = now.toISOString();

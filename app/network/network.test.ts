@@ -2,12 +2,13 @@
 // listener itself.
 import { X509Certificate } from "node:crypto";
 import { EventEmitter } from "node:events";
-import { mkdtempSync, rmSync, statSync } from "node:fs";
+import { statSync } from "node:fs";
 import { get } from "node:https";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { addPerson } from "@db/people/people.server";
 import { privateFolder } from "@db/people/privateFile.server";
-import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { useEmptyDataFolder } from "@db/testing/dataFolder";
+import { describe, expect, test } from "@jest/globals";
 import { announcedName, announceName, type NameQuestions } from "./announcedName.server";
 import { fingerprintOf, serverCertificate, shopAuthority } from "./authority.server";
 import { addDevice, deviceWith, pairedDevices, removeDevice } from "./devices.server";
@@ -15,18 +16,7 @@ import { makeNetworkDoor, ownNames } from "./networkDoor.server";
 import { endPairingCode, makePairingCode, pairingCode, usePairingCode } from "./pairingCode.server";
 import { scannedPicture } from "./phonesView.server";
 
-const before = process.env.AIRWAY_DATA;
-const folders: string[] = [];
-beforeEach(() => {
-  const folder = mkdtempSync(join(tmpdir(), "airway-network-"));
-  folders.push(folder);
-  process.env.AIRWAY_DATA = folder;
-});
-afterAll(() => {
-  if (before === undefined) delete process.env.AIRWAY_DATA;
-  else process.env.AIRWAY_DATA = before;
-  for (const folder of folders) rmSync(folder, { recursive: true, force: true });
-});
+useEmptyDataFolder();
 
 const day = 86_400_000;
 
@@ -123,8 +113,16 @@ describe("a pairing code", () => {
 
 describe("the listener", () => {
   const settings = { port: 0, certificate: null, names: [] };
+  const named = () => addPerson("Front desk", "owner", "123456");
+
+  test("stays closed while nobody could sign in", async () => {
+    const door = makeNetworkDoor(settings, () => undefined);
+    expect((await door.open())?.problem).toMatch(/^First add yourself/);
+    expect([door.isOpen, door.wasOpen()]).toEqual([false, false]);
+  });
 
   test("opens, remembers it, and closes for good", async () => {
+    await named();
     const door = makeNetworkDoor(settings, (_request, response) => void response.end("in"));
     expect(door.wasOpen()).toBe(false);
     expect(door.addresses).toEqual([]);
@@ -141,6 +139,7 @@ describe("the listener", () => {
   });
 
   test("answers in a connection that a client who trusts the authority accepts, and no other client", async () => {
+    await named();
     const port = 45_311;
     const door = makeNetworkDoor({ ...settings, port }, (_request, response) => void response.end("in"));
     expect(await door.open()).toBeNull();

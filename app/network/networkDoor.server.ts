@@ -2,6 +2,7 @@ import type { RequestListener } from "node:http";
 import { createServer, type Server } from "node:https";
 import { isIP } from "node:net";
 import { hostname, networkInterfaces } from "node:os";
+import { allPeople } from "@db/people/people.server";
 import { readPrivate, writePrivate } from "@db/people/privateFile.server";
 import { z } from "zod";
 import { announcedName, announceName } from "./announcedName.server";
@@ -77,9 +78,14 @@ class NetworkDoor {
     return [...new Set(named)].map((name) => `https://${name}:${this.settings.port}/`);
   }
 
-  /** Listens from now on, and after each start until it is closed. */
+  /** Listens from now on, and after each start until it is closed; refused while nobody could sign in. */
   async open(): Promise<DoorProblem | null> {
     if (this.server) return null;
+    if (allPeople().length === 0)
+      return {
+        problem:
+          "First add yourself under Settings, Phones and people: on phones and tablets everybody signs in.",
+      };
     this.names = this.allNames();
     const server = createServer(await this.certificate(), (request, response) =>
       this.handler(request, response),

@@ -27,7 +27,7 @@ export const placeId = (place: Place): string => (place.kind === "device" ? plac
 export const placeName = (place: Place): string =>
   place.kind === "device" ? place.device.name : "the shop’s computer";
 
-/** Whether a visitor may change rates, backups, devices and people: an owner, at the shop's own computer. */
+/** Whether a visitor may change rates, backups, devices and people. Only an owner at the shop's own computer may. */
 export const mayRunShop = (visitor: Visitor): boolean =>
   visitor.kind === "signed-in" &&
   visitor.place.kind === "shop-computer" &&

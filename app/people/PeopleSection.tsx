@@ -2,7 +2,6 @@ import { leastPin, roles } from "@db/people/person";
 import { Form } from "react-router";
 import { Fold } from "../ui/Fold";
 import type { PeopleData } from "./peopleView.server";
-import { roleWords } from "./roleWords";
 
 /** Who works in the shop: adding, new PINs, removing; and who signed in last. */
 export const PeopleSection = ({ view }: { view: PeopleData }) => (
@@ -13,10 +12,10 @@ export const PeopleSection = ({ view }: { view: PeopleData }) => (
       </h2>
       <p className="text-base text-soft">
         {view.people.length === 0
-          ? "Say who works here, and every reading carries a name. Start with an owner: yourself. On phones and tablets everybody signs in with a PIN."
+          ? "Add the people who work here, and every reading will carry a name. Start with yourself, as the owner. On phones and tablets everybody signs in with a PIN."
           : view.people.length === 1
-            ? "With one person, this computer asks for no PIN. With more, it asks who is there."
-            : "This computer, phones and tablets ask who is there. Only owners see rates, backups and this page."}
+            ? "With only one person, this computer does not ask for a PIN. Phones and tablets always do."
+            : "Everybody signs in, here and on phones and tablets. Only owners see rates, backups and this page."}
       </p>
     </div>
     {view.people.length > 0 && (
@@ -25,7 +24,7 @@ export const PeopleSection = ({ view }: { view: PeopleData }) => (
           <li key={id} className="border-t border-rule py-1">
             <div className="flex flex-wrap items-center gap-x-4">
               <span className="min-w-0 grow font-semibold break-words">{name}</span>
-              <span className="text-base text-soft">{roleWords[role]}</span>
+              <span className="text-base text-soft">{role}</span>
               <Form method="post" className="flex flex-wrap gap-2">
                 <input type="hidden" name="person" value={id} />
                 <button
@@ -107,7 +106,7 @@ const Adding = ({ first }: { first: boolean }) => (
         <select name="role" defaultValue="technician" className="field">
           {roles.map((role) => (
             <option key={role} value={role}>
-              {roleWords[role]}
+              {role}
             </option>
           ))}
         </select>

@@ -1,6 +1,5 @@
 import type { Person } from "@db/people/person";
 import { Form, Link } from "react-router";
-import { roleWords } from "./roleWords";
 
 interface SignInPageProps {
   readonly people: readonly Person[];
@@ -18,7 +17,7 @@ interface SignInPageProps {
 /** Where somebody says who they are, on a device that several people use. */
 export const SignInPage = ({ people, me, place, to, chosen, problem }: SignInPageProps) => (
   <main id="main" className="mx-auto grid w-full max-w-xl content-start gap-4 p-5">
-    <h1 className="text-2xl font-bold">{me ? `Signed in as ${me.name}` : "Who are you?"}</h1>
+    <h1 className="text-2xl font-bold">{me ? `Signed in as ${me.name}` : "Sign in"}</h1>
     {me && (
       <div className="flex flex-wrap items-center gap-3">
         <Link to={to} className="btn btn-main">
@@ -63,7 +62,7 @@ export const SignInPage = ({ people, me, place, to, chosen, problem }: SignInPag
                   className="size-5 accent-ink"
                 />
                 <span className="min-w-0 grow break-words">{name}</span>
-                <span className="text-base font-normal text-soft">{roleWords[role]}</span>
+                <span className="text-base font-normal text-soft">{role}</span>
               </label>
             ))}
         </fieldset>

@@ -57,7 +57,7 @@ export async function changePeople(form: PeopleForm, visitor: Visitor): Promise<
       const refusal = await addPerson(form.name, form.role, form.pin);
       if (refusal) return done(refusal);
       await noteSignIn(form.name, at, "added");
-      // The second person makes this computer ask who is there; whoever is here has just said so.
+      // From the second person on, this computer requires signing in. Whoever adds them stays signed in.
       const asksNow = me !== null && allPeople().length === 2;
       return done(null, asksNow ? await sessionHeader(startSession(me.id, desk), "shop-computer") : null);
     }

@@ -37,6 +37,6 @@ export async function sessionToken(header: string | null, place: Place["kind"]):
   return typeof value === "string" ? value : null;
 }
 
-/** The header that gives a browser its session; an empty token takes it away. */
+/** The `Set-Cookie` header that stores a session's token in a browser, or removes it if the token is empty. */
 export const sessionHeader = (token: string, place: Place["kind"]): Promise<string> =>
   cookieOf(place).serialize(token, token === "" ? { maxAge: 0 } : {});

@@ -1,9 +1,7 @@
 // Pairing as the pages do it: opening, the code, the device that sends it, and what a device in the network may not have.
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { addPerson } from "@db/people/people.server";
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { useEmptyDataFolder } from "@db/testing/dataFolder";
+import { afterAll, beforeEach, describe, expect, test } from "@jest/globals";
 import { RouterContextProvider } from "react-router";
 import { pairedDevices } from "../network/devices.server";
 import { makeNetworkDoor, networkDoor } from "../network/networkDoor.server";
@@ -13,20 +11,11 @@ import { answer, posted } from "../testing/demoShop";
 import * as pair from "./pair";
 import * as phones from "./phones";
 
-const before = process.env.AIRWAY_DATA;
-const folder = mkdtempSync(join(tmpdir(), "airway-phones-"));
-beforeAll(() => {
-  process.env.AIRWAY_DATA = folder;
-});
+useEmptyDataFolder();
 beforeEach(() => {
   makeNetworkDoor({ port: 0, certificate: null, names: [] }, (_request, response) => void response.end());
 });
-afterAll(() => {
-  networkDoor()?.close();
-  if (before === undefined) delete process.env.AIRWAY_DATA;
-  else process.env.AIRWAY_DATA = before;
-  rmSync(folder, { recursive: true, force: true });
-});
+afterAll(() => networkDoor()?.close());
 
 const stranger: Visitor = { kind: "stranger" };
 const from = (visitor: Visitor): RouterContextProvider => {
@@ -73,6 +62,7 @@ describe("the page of phones and tablets", () => {
   });
 
   test("closing takes the code back", async () => {
+    await addPerson("Front desk", "owner", "123456");
     await answer(phones.action, { intent: "open" });
     await answer(phones.action, { intent: "code" });
     const { code = "" } = (await phonesView()).code ?? {};

@@ -1,8 +1,7 @@
-import { allPeople } from "@db/people/people.server";
 import { data } from "react-router";
 import { z } from "zod";
 import { removeDevice } from "../network/devices.server";
-import { type DoorProblem, networkDoor } from "../network/networkDoor.server";
+import { networkDoor } from "../network/networkDoor.server";
 import { endPairingCode, makePairingCode } from "../network/pairingCode.server";
 import { phonesView } from "../network/phonesView.server";
 import { visitorContext } from "../network/visitor.server";
@@ -35,7 +34,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     return data({ problem: parsed.error.issues[0]?.message ?? "That could not be read." }, { status: 422 });
   switch (parsed.data.intent) {
     case "open": {
-      const refused = await openDoor();
+      const refused = (await networkDoor()?.open()) ?? null;
       return data({ problem: refused?.problem ?? null }, { status: refused ? 409 : 200 });
     }
     case "close":
@@ -63,13 +62,6 @@ export async function action({ request, context }: Route.ActionArgs) {
     }
   }
   return data({ problem: null });
-}
-
-/** Opens Airway to the network; refused while nobody could sign in. */
-async function openDoor(): Promise<DoorProblem | null> {
-  if (allPeople().length === 0)
-    return { problem: "First add yourself under People: on phones and tablets everybody signs in." };
-  return (await networkDoor()?.open()) ?? null;
 }
 
 export default function Phones({ loaderData, actionData }: Route.ComponentProps) {

@@ -30,8 +30,8 @@ function afterOneMore({ wrong }: Guesses, { free, ...wait }: GrowingWait, now: n
 }
 
 /**
- * Growing waits after wrong guesses: for each place they come from, and for all places together. A place that has
- * signed in waits for its own guesses only, so that nobody else's lock it out.
+ * Growing waits after wrong guesses, for each place they come from and for all places together. A place where somebody
+ * has signed in before waits only after its own wrong guesses, so guesses made elsewhere cannot lock it out.
  * @param now milliseconds on a clock that only moves forward
  */
 export class GuessLimit {

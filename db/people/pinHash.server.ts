@@ -1,6 +1,6 @@
 import { randomBytes, type ScryptOptions, scrypt, timingSafeEqual } from "node:crypto";
 
-/** scrypt (RFC 7914) with 32 MB for each guess: 128 x N x r bytes. */
+/** Parameters of scrypt (RFC 7914). Each guess takes 128 × N × r bytes of memory, which is 32 MB. */
 const cost: ScryptOptions = { N: 2 ** 15, r: 8, p: 1, maxmem: 2 ** 26 };
 const bytes = 32;
 

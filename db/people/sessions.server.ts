@@ -1,13 +1,12 @@
-import { createHash, randomBytes } from "node:crypto";
 import { parsedJson } from "@core/formats/parsedJson";
 import { z } from "zod";
 import { personWith } from "./people.server";
 import type { Person } from "./person";
 import { readPrivate, writePrivate } from "./privateFile.server";
+import { randomToken, tokenHash } from "./token.server";
 
 const session = z.strictObject({
-  /** SHA-256 of its token, in hexadecimal: 256 random bits need no slower hash. */
-  tokenHash: z.string().length(64),
+  hash: z.string().length(64),
   person: z.uuid(),
   /** The device it was started on: its token is worth nothing on another. */
   place: z.string(),
@@ -21,8 +20,6 @@ export const idleHours = 4;
 const idleMilliseconds = idleHours * 3_600_000;
 /** The last use is written down at most this often. */
 const noteMilliseconds = 60_000;
-
-const hash = (token: string): string => createHash("sha256").update(token).digest("hex");
 
 const isAlive = ({ usedAt }: Session, now: Date): boolean =>
   now.getTime() - new Date(usedAt).getTime() < idleMilliseconds;
@@ -39,10 +36,10 @@ const store = (all: readonly Session[]): void => writePrivate(file, JSON.stringi
  * @returns the token, which is nowhere else
  */
 export function startSession(person: string, place: string, now = new Date()): string {
-  const token = randomBytes(32).toString("base64url");
+  const token = randomToken();
   store([
     ...stored(now).filter((own) => own.place !== place || place === desk),
-    { tokenHash: hash(token), person, place, usedAt: now.toISOString() },
+    { hash: tokenHash(token), person, place, usedAt: now.toISOString() },
   ]);
   return token;
 }
@@ -53,7 +50,7 @@ export const desk = "desk";
 /** Who is signed in with a token at a place; null if nobody is. Counts as use. */
 export function signedInWith(token: string, place: string, now = new Date()): Person | null {
   const all = stored(now);
-  const own = all.find(({ tokenHash, place: at }) => tokenHash === hash(token) && at === place);
+  const own = all.find(({ hash, place: at }) => hash === tokenHash(token) && at === place);
   if (!own) return null;
   if (now.getTime() - new Date(own.usedAt).getTime() >= noteMilliseconds) {
     own.usedAt = now.toISOString();
@@ -68,7 +65,7 @@ export const isSignedIn = (person: string, place: string, now = new Date()): boo
 
 /** Ends the session of a token. */
 export function endSession(token: string, now = new Date()): void {
-  store(stored(now).filter(({ tokenHash }) => tokenHash !== hash(token)));
+  store(stored(now).filter(({ hash }) => hash !== tokenHash(token)));
 }
 
 /** Ends every session of somebody, wherever they are signed in. */
