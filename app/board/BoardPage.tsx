@@ -1,6 +1,7 @@
 import { type BoardGroup, boardGroups } from "@core/records/boardGroup";
 import { boardGroupWords } from "@words/stateWords";
-import { Form, Link, useSearchParams } from "react-router";
+import { Form, Link } from "react-router";
+import { useAddressQuery } from "../shell/addressQuery";
 import { DemoNotice } from "../shell/DemoNotice";
 import { FirstSteps } from "../shell/FirstSteps";
 import { useSignedIn } from "../shell/signedIn";
@@ -11,21 +12,17 @@ import { FollowUps } from "./FollowUps";
 
 /** The shop's board: open jobs grouped by what has to be done next, and the jobs closed today. */
 export function BoardPage({ board, followedUp }: { board: BoardView; followedUp: FollowedUp | null }) {
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useAddressQuery();
   const query = search.get("words") ?? "";
   const asked = search.get("order") ?? "";
   const order: BoardOrder = asked in boardOrders ? (asked as BoardOrder) : "promised";
   const only = boardGroups.find((group) => group === search.get("show")) ?? null;
   const set = (name: string, value: string): void =>
-    setSearch(
-      (before) => {
-        const after = new URLSearchParams(before);
-        if (value) after.set(name, value);
-        else after.delete(name);
-        return after;
-      },
-      { replace: true, preventScrollReset: true },
-    );
+    setSearch((now) => {
+      if (value) now.set(name, value);
+      else now.delete(name);
+      return now;
+    });
   const { runsShop } = useSignedIn();
   const found = jobsShown(board.jobs, query, order);
   const open = board.jobs.some(({ group }) => group !== "done");
