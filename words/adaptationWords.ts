@@ -5,6 +5,7 @@ import { repairName } from "./partName";
 const titles: Readonly<Record<AdaptationWork, (count: number) => string>> = {
   "splice-leads": (count) => `Splice the new plug in, ${count} ${count === 1 ? "lead" : "leads"}`,
   "lengthen-leads": (count) => `Lengthen its wires, ${count} ${count === 1 ? "joint" : "joints"}`,
+  "mend-wire": () => "Cut the damage out and join the wire",
   "fit-lead": () => "Put the loose lead between the part and the car's plug",
   "carry-lead": () => "Move the loose lead over from the old part",
   "file-holes": () => "File the holes out",
@@ -29,6 +30,7 @@ export const adaptationTitle = ({ work, count }: Pick<Adaptation, "work" | "coun
 const things: Readonly<Record<AdaptationWork, string>> = {
   "splice-leads": "plug",
   "lengthen-leads": "wires",
+  "mend-wire": "wire",
   "fit-lead": "loose lead",
   "carry-lead": "loose lead",
   "file-holes": "fixing holes",
@@ -57,6 +59,10 @@ const crimped =
 export const adaptationHow: Readonly<Record<AdaptationWork, readonly string[]>> = {
   "splice-leads": [crimped, "Stagger the joints so that the bundle stays thin"],
   "lengthen-leads": [crimped],
+  "mend-wire": [
+    "Slide the heat-shrink on first. Crimp, tug and seal it; where much is missing, put in a piece of the same thickness",
+    "Tie it away from what rubbed or pinched it",
+  ],
   "fit-lead": ["It clicks at both ends"],
   "carry-lead": ["It clicks at both ends"],
   "file-holes": ["File on the bench, never over the open housing. Both holes by the same amount"],

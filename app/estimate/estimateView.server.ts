@@ -11,10 +11,11 @@ import type { EstimateBody } from "@db/storedColumns";
 import { offerTitles } from "@words/offerWords";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { type JobView, jobViewAt } from "../job/jobView.server";
+import { proofMinutes } from "../repair/labour.server";
 import { dayText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
-import { offerInput, proofMinutes, worksInWords } from "./offerInput.server";
+import { offerInput, worksInWords } from "./offerInput.server";
 
 /** A version with its amounts. */
 const versionOf = ({ body, madeAt, approvedAt, ...own }: StoredEstimate) => ({

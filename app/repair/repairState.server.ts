@@ -14,7 +14,9 @@ import { placeFittings } from "@core/access/stepOrder";
 import { type LearntMinutes, learntMinutes, type Pace, shopPace } from "@core/access/stepTimes";
 import type { Circuit } from "@core/circuit/circuit";
 import type { Diagnosis } from "@core/diagnose/diagnose";
-import { partsRepaired } from "@core/workList/workLine";
+import { ownSteps } from "@core/workList/ownSteps";
+import { usualWork } from "@core/workList/proposedWork";
+import { partsRepaired, type WorkLine } from "@core/workList/workLine";
 import type { Job } from "@db/repositories/jobs.server";
 import { findPlan } from "@db/repositories/plans.server";
 import {
@@ -98,6 +100,17 @@ export function partsOfRound(
   return { parts: parts ?? replace, likeliestOnly: !parts && state === "open", listedSince: [] };
 }
 
+/** The lines of a job's round that are done with these parts: those listed, otherwise what is usually done to each. */
+function linesToDo(
+  view: JobView,
+  parts: readonly string[],
+  reaches: (part: string) => boolean,
+): readonly Pick<WorkLine, "part" | "done" | "adapts">[] {
+  const lines = view.works.filter(({ round }) => round === presentRound(view));
+  if (lines.length === 0) return parts.map((part) => ({ part, done: usualWork(view.circuit, part) }));
+  return lines.filter(({ part }) => part && (parts.includes(part) || !reaches(part)));
+}
+
 /** A job's repair as it stands; null if its vehicle has no plan yet. */
 export async function repairState(job: Job, circuit: Circuit): Promise<RepairState | null> {
   const stored = await findPlan(circuit.id);
@@ -120,7 +133,8 @@ export async function repairState(job: Job, circuit: Circuit): Promise<RepairSta
   const pace = shopPace(plan, measured);
   const learnt = new Map(plan.steps.map((step) => [step.id, learntMinutes(step, pace, measured)]));
   const minutesOf = (step: AccessStep): number => learnt.get(step.id)?.minutes ?? step.minutes;
-  const adapted = fittingsOfMatches(matches.filter(({ part }) => parts.includes(part)));
+  const withParts = fittingsOfMatches(matches.filter(({ part }) => parts.includes(part)));
+  const adapted = [...withParts, ...ownSteps(circuit, linesToDo(view, parts, reaches), withParts)];
   const fittingsNeedBatteryOff = fittingNeedsBatteryOff(adapted);
   const ways = preferences.map(
     (own): Way => ({

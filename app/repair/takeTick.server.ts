@@ -1,3 +1,4 @@
+import { adaptationFacts } from "@core/access/adaptation";
 import { stepIdSchema, testStepId } from "@core/access/plan";
 import { stepsWaitedFor } from "@core/access/stepOrder";
 import { sortCountsSchema, trayNoteKinds } from "@core/access/tray";
@@ -97,16 +98,17 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
   return refused ?? markLine(state, sent.step, "done");
 }
 
-/** Marks the line of work that a step on a new part carries out; other steps have no line of their own. */
+/** Marks the line of work that a step on a new part, a plug or a wire carries out; other steps have no line of their own. */
 async function markLine(state: RepairState | null, step: string, mark: WorkState): Promise<Refused | null> {
   const fitting = state?.fittings.find((one) => one.fitting.id === step)?.fitting;
   if (!state || !fitting) return null;
   const { view } = state;
   const line = view.works.find(
-    ({ adapts, round }) =>
+    ({ adapts, part, done, round }) =>
       round === presentRound(view) &&
-      adapts?.part === fitting.part &&
-      adapts.work === fitting.adaptation.work,
+      (adapts
+        ? adapts.part === fitting.part && adapts.work === fitting.adaptation.work
+        : part === fitting.part && done === adaptationFacts[fitting.adaptation.work].done),
   );
   const { job } = view;
   if (!line || line.state === mark) return null;

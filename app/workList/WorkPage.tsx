@@ -110,7 +110,7 @@ interface PresentRoundProps extends WorkPageProps {
 
 /** The lines of the present round, and a form for another one. */
 function PresentRound({ work, round, problem, note }: PresentRoundProps) {
-  const { minutes, priceMinor } = work.totals;
+  const { minutes, togetherMinutes, priceMinor } = work.totals;
   return (
     <section aria-labelledby="present" className="grid gap-2">
       <h3 id="present" className="text-lg font-semibold">
@@ -137,6 +137,9 @@ function PresentRound({ work, round, problem, note }: PresentRoundProps) {
       {(minutes > 0 || priceMinor > 0) && (
         <p className="text-soft">
           {minutes > 0 && `${minutesText(minutes)} planned in this round. `}
+          {togetherMinutes > 0 &&
+            togetherMinutes < minutes &&
+            `Done in one go about ${minutesText(togetherMinutes)}: what they share comes out once. `}
           {priceMinor > 0 && `Parts ${priceText(priceMinor, work.currency)} over all rounds.`}
         </p>
       )}

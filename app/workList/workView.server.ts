@@ -11,22 +11,25 @@ import { proposalText, workName } from "@words/workWords";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { activeReadings, type JobView, jobViewAt } from "../job/jobView.server";
 import { fittingsOfMatches, type JobMatch, jobMatches } from "../parts/jobMatches.server";
+import { type Labour, labourOf } from "../repair/labour.server";
 import { randomId } from "../text/randomId";
 import { lineView, roundsOf } from "./rounds.server";
 
 /** Minutes, price and number of a part's repair: of the new part if one is chosen, otherwise as usual. */
-async function usualOf({ circuit, costs }: JobView, matches: readonly JobMatch[]) {
+async function usualOf({ circuit, costs }: JobView, matches: readonly JobMatch[], labour: Labour) {
   const parts = await listParts();
   return (part: string) => {
     const usual = usualRepair(circuit, part, costs.repairs);
     const fresh = matches.find((own) => own.part === part)?.fresh;
     return {
-      minutes: usual.minutes,
+      minutes: toHalves(labour.workMinutes([part])),
       priceMinor: fresh?.priceMinor ?? listedPriceMinor(parts, circuit.id, part) ?? usual.priceMinor,
       number: fresh?.number ?? null,
     };
   };
 }
+
+const toHalves = (minutes: number): number => Math.round(minutes * 2) / 2;
 
 /** A line that can be added with one tap. */
 interface ProposalView {
@@ -107,12 +110,13 @@ export async function workView(id: string | undefined) {
     jobMatches(job, circuit),
     shopTerms(),
   ]);
-  const usual = await usualOf(view, matches);
+  const present = rounds.at(-1)?.lines ?? [];
+  const labour = await labourOf(view, present, matches);
+  const usual = await usualOf(view, matches, labour);
   const { verdict } = diagnosisOf(view);
   const open = job.stage !== "closed";
   // Before the check, the verdict names what to do; after it, the work was done.
   const named = verdict.state === "open" || job.stage === "proof-due" ? [] : verdict.replace;
-  const present = rounds.at(-1)?.lines ?? [];
   return {
     id: job.id,
     stage: job.stage,
@@ -127,6 +131,8 @@ export async function workView(id: string | undefined) {
     })),
     totals: {
       minutes: present.reduce((sum, { plannedMinutes = 0 }) => sum + plannedMinutes, 0),
+      /** The same done in one go, with what they share in removal and refitting counted once. */
+      togetherMinutes: toHalves(labour.workMinutes(present.map((line) => line.part ?? line.id))),
       priceMinor: view.works.reduce((sum, { priceMinor = 0 }) => sum + priceMinor, 0),
     },
     open,

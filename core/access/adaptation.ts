@@ -1,10 +1,11 @@
 import type { WorkDone } from "../labour/workDone";
 import type { StepCaution } from "./stepCaution";
 
-/** Work that makes a part fit although it differs from the old one. */
+/** Work that makes a part fit although it differs from the old one, and work on the car's own plugs and wires. */
 export const adaptationWorks = [
   "splice-leads",
   "lengthen-leads",
+  "mend-wire",
   "fit-lead",
   "carry-lead",
   "file-holes",
@@ -62,6 +63,13 @@ export const adaptationFacts: Readonly<Record<AdaptationWork, AdaptationFacts>> 
     cautions: [],
     needsBatteryOff: false,
     done: "adapted",
+  },
+  "mend-wire": {
+    minutesEach: 10,
+    tools: ["wire stripper", "crimping tool", "heat-shrink and hot air"],
+    cautions: ["bare-positive"],
+    needsBatteryOff: true,
+    done: "repaired",
   },
   "fit-lead": { ...onTheBench, minutesEach: 1, tools: [], done: "fitted" },
   "carry-lead": { ...carried, minutesEach: 2, tools: [] },
