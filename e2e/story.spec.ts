@@ -58,7 +58,7 @@ test("from complaint to proven repair: a van that blows only on its top speed", 
   await expect(page.getByLabel("resistor pack R1 renewed")).toHaveValue("");
   await page
     .getByLabel("resistor pack R1 renewed")
-    .selectOption({ label: "resistor pack R1: thermal link open (proved)" });
+    .selectOption({ label: "resistor pack R1: thermal link open (fits the proof)" });
   await page.getByLabel("What was found and done").fill("Thermal link open; new pack; motor turns free.");
   await page.getByRole("button", { name: "Close the job" }).click();
   const card = page.getByRole("article", { name: "Job card" });

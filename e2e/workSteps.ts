@@ -87,7 +87,7 @@ export async function motorThenPlug(page: Page, enter: Enter, press: Press): Pro
   await page.getByRole("link", { name: "Continue to Close" }).click();
   for (const finding of await page.locator('select[name^="finding-"]').all()) {
     await expect(finding).toHaveValue("");
-    const proved = await finding.locator("option", { hasText: "(proved)" }).first().textContent();
+    const proved = await finding.locator("option", { hasText: "(fits the proof)" }).first().textContent();
     await finding.selectOption({ label: proved ?? "" });
   }
   await press(page, "Close the job");

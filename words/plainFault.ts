@@ -32,6 +32,11 @@ const plain: Readonly<Record<string, string>> = {
   CAR: "The air filter or the duct was blocked.",
 };
 
-/** One fault of a kind and mode, in plain words. */
-export const plainFault = (kind: string, mode: string): string =>
-  plain[`${kind} ${mode}`] ?? plain[kind] ?? "The fan's circuit had a fault.";
+/** A fault of a kind and mode in plain words; of several that belong together, the cause first, each in a sentence. */
+export function plainFault(kind: string, mode: string): string {
+  const modes = mode.split("+");
+  return kind
+    .split("+")
+    .map((own, at) => plain[`${own} ${modes[at] ?? ""}`] ?? plain[own] ?? "The fan's circuit had a fault.")
+    .join(" ");
+}

@@ -97,7 +97,7 @@ const Findings = ({ asked }: { asked: CloseData["asked"] }) => (
           {choices.map(({ family, words: title, proved }) => (
             <option key={family} value={family}>
               {title}
-              {proved ? " (proved)" : " (not proved)"}
+              {proved ? " (fits the proof)" : " (not proved)"}
             </option>
           ))}
           <option value="sound">it was good, not the cause</option>

@@ -1,26 +1,28 @@
-import { wearingKinds } from "@core/access/wearingPart";
+import { failureKind } from "@core/access/failureChance";
 import type { Circuit } from "@core/circuit/circuit";
+import { faultLabel } from "@core/diagnose/belief/learnedPrior";
 import type { Diagnosis } from "@core/diagnose/diagnose";
-import { notListed } from "@core/fault/repair";
+import { motorsToCheck } from "@core/diagnose/verdict/verdict";
 import { priced } from "@core/money/estimate";
 import type { Closure } from "@core/records/closure";
 import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
-import { isTemporary, mends, partsMended, partsRepaired } from "@core/workList/workLine";
-import { closureOf } from "@db/repositories/closures.server";
+import { type Cure, isTemporary, partsMended } from "@core/workList/workLine";
+import { closureOf, type StoredClosure } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { comebacksOf } from "@db/repositories/jobs.server";
 import { matchesOf } from "@db/repositories/parts.server";
 import { recordingsOf } from "@db/repositories/recordings.server";
 import { shopTerms } from "@db/repositories/settings.server";
-import { faultTitle, repairName } from "@words/partName";
+import { complaintSummary } from "@words/complaintSummary";
+import { faultTitle, plainName, repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
 import { reasonText } from "@words/reasonWords";
 import { sentence } from "@words/seenName";
-import { workText } from "@words/workWords";
+import { plainWorkName, workText } from "@words/workWords";
 import { type CheckData, checkView } from "../check/checkView.server";
-import { beliefIn, diagnosisOf } from "../job/diagnosis.server";
+import { beliefCured, diagnosisOf } from "../job/diagnosis.server";
 import { findingsAsked } from "../job/findingsAsked.server";
-import { evidenceLines, type JobView, jobViewAt, noteLines } from "../job/jobView.server";
+import { activeReadings, evidenceLines, type JobView, jobViewAt, noteLines } from "../job/jobView.server";
 import { acceptedDifferences, screwsLeft } from "../repair/repairRemarks.server";
 import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
@@ -40,26 +42,19 @@ export async function afterwards(view: JobView): Promise<{ advised: string | nul
   const { verdict, parts, suspects } = diagnosisOf(view);
   const fitted = repairedParts(view);
   const done = view.works.filter(({ state }) => state === "done");
-  const curing = [...fitted, ...partsRepaired(done)];
-  // Work on something outside the circuit may have cured what the circuit does not explain.
-  const outside = done.some((line) => line.part === undefined && mends(line.done))
-    ? suspects.reduce((sum, { repair, p }) => (repair === notListed ? sum + p : sum), 0)
-    : 0;
-  const kindOf = (id: string) => circuit.parts.find((part) => part.id === id)?.kind ?? ("connector" as const);
-  const cause =
-    [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && !fitted.includes(id)) ??
-    // Burnt packs, pins and fuses are caused by the motor, whatever the verdict had to check.
-    (fitted.some((id) => kindOf(id) !== "motor")
-      ? circuit.parts.find(
-          ({ id, kind }) => wearingKinds.has(kind) && kind === "motor" && !fitted.includes(id),
-        )?.id
-      : undefined);
+  const kindOf = (id: string) => failureKind(circuit, id);
+  // What may have burnt out the new part's predecessor, whatever the verdict names now.
+  const cause = [
+    verdict.killedBy,
+    ...verdict.alsoCheck,
+    ...motorsToCheck(view.engine, fitted, activeReadings(view)),
+  ].find((id) => id && !fitted.includes(id));
   return {
     advised: cause ?? null,
     odds: comebackOdds({
       months: warrantyMonths,
       fitted: fitted.map(kindOf),
-      cured: beliefIn(suspects, curing) + outside,
+      cured: beliefCured(suspects, [...done, ...fitted.map((part): Cure => ({ part, done: "renewed" }))]),
       temporary: done.some(isTemporary),
       advised: cause
         ? { kind: kindOf(cause), doubt: parts.find(({ part }) => part === cause)?.p ?? 0 }
@@ -99,13 +94,19 @@ function closureView({ circuit, engine }: JobView, closure: Closure) {
     const variant = engine.variants.find(({ family }) => family === fault);
     return variant ? faultTitle(circuit, variant) : "";
   };
-  const findingWords = (closure.findings ?? []).map(({ round, part, fault, proved }) => ({
-    round,
-    words:
-      fault === "sound"
-        ? `${repairName(circuit, [part])}: good, not the cause`
-        : `${titleOf(fault) || `${repairName(circuit, [part])}: something outside this circuit`}${proved ? "" : " (not proved)"}`,
-  }));
+  // A fault of two parts that were both worked on is told once.
+  const findingWords = (closure.findings ?? [])
+    .map(({ round, part, fault, proved }) => ({
+      round,
+      words:
+        fault === "sound"
+          ? `${repairName(circuit, [part])}: good, not the cause`
+          : `${titleOf(fault) || `${repairName(circuit, [part])}: something outside this circuit`}${proved ? "" : " (not proved)"}`,
+    }))
+    .filter(
+      (own, at, all) =>
+        all.findIndex(({ round, words }) => round === own.round && words === own.words) === at,
+    );
   const variant = engine.variants.find(({ family }) => family === closure.fault);
   return {
     ...closure,
@@ -115,6 +116,18 @@ function closureView({ circuit, engine }: JobView, closure: Closure) {
       ? `${causeWords[closure.cause]}: ${closure.causeWords}`
       : causeWords[closure.cause],
   };
+}
+
+/**
+ * What was wrong in plain words, every fault once; the shop's own words if the circuit lists none.
+ */
+function wrongInPlainWords({ engine }: JobView, { closure, kind, mode }: StoredClosure, own: string | null) {
+  const named = (closure.findings ?? []).flatMap(({ fault }) => {
+    const variant = engine.variants.find(({ family }) => family === fault);
+    return variant ? [faultLabel(engine, variant)] : [];
+  });
+  if (named.length === 0) return kind === "unknown" ? own : plainFault(kind, mode);
+  return [...new Set(named.map((fault) => plainFault(fault.kind, fault.mode)))].join(" ");
 }
 
 /** The motor's current as measured in the final check, speed by speed, with its band. */
@@ -139,10 +152,13 @@ const verdictView = (circuit: Circuit, { verdict }: Diagnosis) => ({
   p: verdict.p,
   state: verdict.state,
   because: verdict.because.map((reason) => reasonText(circuit, reason)),
-  killer: verdict.killedBy ? repairName(circuit, [verdict.killedBy]) : null,
+  killer: verdict.killedBy ? plainName(circuit, verdict.killedBy) : null,
 });
 
-/** What was done, round by round; a line without a part number gets that of the part compared. */
+/**
+ * What was done, round by round, with the diagram's names and with a customer's; a line without a part number gets that
+ * of the part compared.
+ */
 function workDone(
   circuit: Circuit,
   rounds: Awaited<ReturnType<typeof roundsOf>>,
@@ -150,10 +166,12 @@ function workDone(
 ) {
   const compared = (part: string | undefined) => matches.find((own) => own.part === part)?.newNumber;
   return rounds.flatMap(({ number, outcome, lines }) => {
-    const words = lines
+    const done = lines
       .filter(({ state }) => state === "done")
-      .map((line) => workText(circuit, { ...line, number: line.number ?? compared(line.part) ?? undefined }));
-    return words.length > 0 ? [{ number, failed: outcome === "failed", words }] : [];
+      .map((line) => ({ ...line, number: line.number ?? compared(line.part) ?? undefined }));
+    const words = done.map((line) => workText(circuit, line));
+    const plainWords = done.map((line) => workText(circuit, line, plainWorkName(circuit, line)));
+    return words.length > 0 ? [{ number, failed: outcome === "failed", words, plainWords }] : [];
   });
 }
 
@@ -207,7 +225,7 @@ export async function closeView(id: string | undefined) {
     circuit: circuit.title,
     came: dayText(job.createdAt, zone),
     closed: job.closedAt ? dayText(job.closedAt, zone) : null,
-    words: job.words,
+    words: job.words || complaintSummary(circuit, activeReadings(view)),
     evidence: evidenceLines(view.circuit, view.stored).filter(({ struck }) => !struck),
     notes: noteLines(view.notes.filter(({ struckAt }) => !struckAt)),
     verdict: verdictView(circuit, diagnosis),
@@ -222,11 +240,11 @@ export async function closeView(id: string | undefined) {
     /** The warranty on what was done, line by line. */
     warranties: rounds
       .flatMap(({ lines }) => lines)
-      .flatMap(({ state, name, warrantyMonths = 0 }) =>
-        state === "done" && warrantyMonths > 0
-          ? [`${name}: ${warrantyMonths} ${warrantyMonths === 1 ? "month" : "months"}`]
-          : [],
-      ),
+      .flatMap((line) => {
+        const { state, warrantyMonths = 0 } = line;
+        const months = `${warrantyMonths} ${warrantyMonths === 1 ? "month" : "months"}`;
+        return state === "done" && warrantyMonths > 0 ? [`${plainWorkName(circuit, line)}: ${months}`] : [];
+      }),
     /** What the next person should know of the repair. */
     remarks: [...accepted, ...screws.remarks],
     /** Screws that are not accounted for yet. The job cannot be closed while there are any. */
@@ -236,8 +254,7 @@ export async function closeView(id: string | undefined) {
       .some((line) => line.state === "done" && isTemporary(line)),
     found: ownWords,
     closure: closure && closureView(view, closure),
-    /** In plain words; empty if the circuit lists no such fault, so that the shop's own words are used. */
-    faultPlain: stored && stored.kind !== "unknown" ? plainFault(stored.kind, stored.mode) : ownWords,
+    faultPlain: stored ? wrongInPlainWords(view, stored, ownWords) : ownWords,
     minutes: stored && {
       looks: stored.looks,
       looking: stored.minutes,
@@ -245,7 +262,7 @@ export async function closeView(id: string | undefined) {
       repair: stored.repairMinutes,
     },
     asked: job.stage === "proof-due" ? findingsAsked(view) : [],
-    advised: after.advised ? repairName(circuit, [after.advised]) : null,
+    advised: after.advised ? plainName(circuit, after.advised) : null,
     odds: closure?.comeback ?? after.odds,
     /**
      * The motor's current as measured in the final check before the panels went back, speed by speed, with its band.

@@ -21,8 +21,8 @@ export function customerPage(card: CloseData): { title: string; words: string }[
       title: "What we did",
       words:
         rounds
-          .map(({ words, failed }) =>
-            [sentence(words.join(", ")), failed && "The check afterwards showed that there was more."]
+          .map(({ plainWords, failed }) =>
+            [sentence(plainWords.join(", ")), failed && "The check afterwards showed that there was more."]
               .filter(Boolean)
               .join(" "),
           )

@@ -156,7 +156,7 @@ function Recommended({ page }: { page: EstimateData }) {
     );
   const saved = priceText(recommended.savesMinor, terms.currency);
   const reasons = {
-    "only-one": "it is the only way that is done here.",
+    "only-one": "nothing else has to be done with it.",
     cheapest: `it costs least, and ${saved} less than the next with comebacks counted.`,
     "cheapest-with-comebacks": `it costs more today, but ${saved} less than the next once comebacks are counted.`,
   } as const;

@@ -3,6 +3,7 @@ import { notListed } from "@core/fault/repair";
 import type { Reading } from "@core/predict/reading";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
+import { type Cure, mends, partsRepaired } from "@core/workList/workLine";
 import { LRUCache } from "lru-cache";
 import { activeNumbers, activeReadings, type JobFacts, type JobView } from "./jobView.server";
 
@@ -45,6 +46,16 @@ export function diagnosisFrom(
 /** The diagnosis from a job's active readings, with their numbers in the evidence. */
 export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Diagnosis =>
   diagnosisFrom(view, activeReadings(view), { ...options, numbers: activeNumbers(view) });
+
+/**
+ * Belief that lines of work are the whole repair. Work on something outside the circuit may cure what the circuit does
+ * not explain.
+ */
+export const beliefCured = (suspects: Diagnosis["suspects"], lines: readonly Cure[]): number =>
+  beliefIn(suspects, partsRepaired(lines)) +
+  (lines.some(({ part, done }) => part === undefined && mends(done))
+    ? suspects.reduce((sum, { repair, p }) => (repair === notListed ? sum + p : sum), 0)
+    : 0);
 
 /** Belief that replacing some parts is the whole repair, with no fault outside them. */
 export const beliefIn = (suspects: Diagnosis["suspects"], parts: readonly string[]): number =>

@@ -66,9 +66,7 @@ function forCustomer({ engine }: JobView, { suspects, verdict }: Diagnosis): str
   const variant = engine.variants.find(({ id }) => id === fault);
   if (!variant) return null;
   const { kind, mode } = faultLabel(engine, variant);
-  const modes = mode.split("+");
-  const plain = kind.split("+").map((own, at) => plainFault(own, modes[at] ?? ""));
-  return customerVerdict(verdict, plain.join(" "));
+  return customerVerdict(verdict, plainFault(kind, mode));
 }
 
 export async function action({ params, request }: Route.ActionArgs) {

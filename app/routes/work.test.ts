@@ -14,7 +14,7 @@ import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import type { Reading } from "../../core/predict/reading";
 import { proofSteps } from "../../core/proof/proofRun";
 import { heard, shippedCircuit } from "../../core/testing/shippedCircuit";
-import { fusedLeads, look } from "../../core/testing/takenReadings";
+import { fusedLeads, light, look, volts } from "../../core/testing/takenReadings";
 import { checkView } from "../check/checkView.server";
 import type { CloseData } from "../close/closeView.server";
 import { customerPage } from "../close/customerWords";
@@ -121,7 +121,7 @@ describe("a motor renewed, the check fails on one speed, then a plug", () => {
     // The estimate is for the plug, and nobody is told to have the hour-old motor looked at.
     const { offers } = (await answer(estimate.loader, null, String(id))).data as unknown as EstimateData;
     for (const { works } of offers) expect(works).not.toContain("M1");
-    expect((await card()).advised ?? "").not.toContain("M1");
+    expect((await card()).advised ?? "").not.toContain("motor");
 
     await check();
     const motor = await proved("finding-1-M1");
@@ -131,12 +131,27 @@ describe("a motor renewed, the check fails on one speed, then a plug", () => {
 
     const closed = await card();
     expect(closed.rounds).toEqual([
-      { number: 1, failed: true, words: ["blower motor M1 renewed"] },
-      { number: 2, failed: false, words: ["resistor plug X5: new plug spliced in"] },
+      {
+        number: 1,
+        failed: true,
+        words: ["blower motor M1 renewed"],
+        plainWords: ["blower motor renewed"],
+      },
+      {
+        number: 2,
+        failed: false,
+        words: ["resistor plug X5: new plug spliced in"],
+        plainWords: ["resistor plug: new plug spliced in"],
+      },
     ]);
     expect(closed.closure?.findingWords).toHaveLength(2);
     const done = customerPage(closed).find(({ title }) => title === "What we did")?.words ?? "";
     expect(done).toMatch(/motor.*there was more.*plug/s);
+    // Both faults are told, in plain words and without the names of the diagram.
+    const page = customerPage(closed).map(({ words }) => words);
+    expect(page).toContain("The fan's motor had failed. A contact in a plug of the fan's wiring was bad.");
+    expect(page.join(" ")).not.toMatch(/M1|X5/);
+    expect(page).toContain("Speeds 1, 2, 3 and 4: nothing.");
 
     for (const words of ["motor", "M1", "X5"])
       expect((await findRecords({ ...everything, words })).map((own) => own.id)).toContain(id);
@@ -223,6 +238,31 @@ test("the second round removes what it works on: what was put back is to be take
   ]);
 });
 
+test("a plug to be renewed is spliced in as a step of its own, with the negative off, and charged for its leads", async () => {
+  await read(...heard({ off: "none", "1": "none", "2": "normal", "3": "normal", "4": "normal" }));
+  await read(look("X5", "melted"));
+  await add({ part: "X5", done: "spliced" });
+  const state = async () => {
+    const { job, circuit: own } = await jobAt(String(id));
+    const found = await repairState(job, own);
+    if (!found) throw new Error("no plan");
+    return found;
+  };
+  const { fittings, fittingsNeedBatteryOff } = await state();
+  expect(fittings).toMatchObject([{ fitting: { id: "fit-X5-splice-leads" }, before: "x5-off" }]);
+  expect(fittingsNeedBatteryOff).toBe(true);
+  // Removal and refitting, and four leads at five minutes.
+  expect((await list()).totals.togetherMinutes).toBeGreaterThan(20);
+  const tick = (step: string, way: "in" | "back") =>
+    answer(
+      ticks.action,
+      { intent: "tick", token: crypto.randomUUID(), step, way, screws: "0", reason: "as found" },
+      String(id),
+    );
+  expect((await tick("fit-X5-splice-leads", "back")).status).toBe(200);
+  expect((await list()).rounds[0]?.lines[0]?.state).toBe("done");
+});
+
 test("a note on a line of work is shown with it, and on no other", async () => {
   await add({ part: "M1", done: "renewed" });
   await add({ part: "R1", done: "renewed" });
@@ -261,6 +301,35 @@ test("a motor and a pack in one visit are both fitted, checked and on the card",
   expect(closed.closure?.findingWords.map(({ words }) => words)).toContain(
     "blower motor M1: good, not the cause",
   );
+});
+
+test("a tight motor that burnt out its pack: one fault, told once, with nothing left to advise", async () => {
+  await read(
+    ...heard({ off: "none", "1": "none", "2": "none", "3": "none", "4": "weak" }),
+    { test: "amps", around: "M1", key: "run", setting: "4", amps: 24.4 },
+    { test: "volts", red: "X3:1", black: "X3:2", key: "run", setting: "4", volts: 10.92 },
+    volts("X5:2", "1", 0),
+    light("X5:1", "G1.+", "1", "bright"),
+  );
+  const { proposals } = await list();
+  expect(proposals.map(({ part }) => part)).toEqual(["M1", "R1"]);
+  await act({ intent: "add-all", token: crypto.randomUUID() });
+  const { totals } = await list();
+  expect(totals.togetherMinutes).toBeLessThan(totals.minutes);
+  const { offers } = (await answer(estimate.loader, null, String(id))).data as unknown as EstimateData;
+  await act({ intent: "finish" });
+  await check();
+  const [motor, pack] = [await proved("finding-1-M1"), await proved("finding-1-R1")];
+  expect([motor, pack]).toEqual([expect.stringMatching(/^M1:tight\+R1/), motor]);
+  await shut({ "finding-1-M1": motor, "finding-1-R1": pack });
+  const closed = await card();
+  expect(closed.closure?.findingWords).toHaveLength(1);
+  expect(closed.advised).toBeNull();
+  expect(closed.faultPlain).toMatch(/motor had become stiff.*thermal link/);
+  // The estimate and the card tell the same chance of a comeback; the check has shown a little more.
+  const offered = offers.find(({ kind }) => kind === "part-only")?.comebackChance ?? 0;
+  expect(Math.abs(offered - closed.odds.plain)).toBeLessThan(0.005);
+  expect(closed.odds.plain).toBeGreaterThan(0.05);
 });
 
 test("an oiled bearing is a temporary repair and teaches nothing", async () => {

@@ -1,3 +1,4 @@
+import type { Circuit } from "../circuit/circuit";
 import type { PartKind } from "../circuit/parts/index";
 
 /**
@@ -15,6 +16,10 @@ export const yearlyFailure: Readonly<Partial<Record<PartKind | "connector", numb
   connector: 0.015,
 };
 const otherFailure = 0.005;
+
+/** What something of a circuit fails as: its kind, or as a plug, which wires count as too. */
+export const failureKind = (circuit: Circuit, id: string): PartKind | "connector" =>
+  circuit.parts.find((part) => part.id === id)?.kind ?? "connector";
 
 /**
  * Probability that a part fails within a warranty: the doubt about it today, and for the rest its kind's yearly

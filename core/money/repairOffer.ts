@@ -12,7 +12,7 @@ export interface OfferedWork {
   readonly done: WorkDone;
   /** What its new part costs the shop; null if nothing new is fitted. */
   readonly priceMinor: number | null;
-  /** Probability that it does not last the warranty although it cured the fault: a temporary repair. */
+  /** Probability that it does not last the warranty although it cured the fault: by itself, or as a temporary repair. */
   readonly failsAgain: number;
 }
 
@@ -26,7 +26,7 @@ export interface OfferInput {
   /** The root cause if it is not among them, with the chance that it damages the new part within the warranty. */
   readonly cause: (OfferedWork & { readonly killsAgain: number }) | null;
   /** A part that shares the labour and may fail by itself. */
-  readonly beside: (OfferedWork & { readonly failsWithin: number }) | null;
+  readonly beside: OfferedWork | null;
   /** The part that usually causes such a complaint, and how often it does. */
   readonly guess: (OfferedWork & { readonly p: number }) | null;
   /** What a line of labour is called: `Renew blower motor M1, clean ground G2`. */
@@ -134,14 +134,13 @@ function partLines({ name, priceMinor }: OfferedWork, terms: ShopTerms): Estimat
  */
 export function repairOffers(input: OfferInput): RepairOffer[] {
   const { terms, works, cause, beside, guess } = input;
-  // Each of these ends the repair: it is not the fault, the root cause comes again, or what only buys time runs out.
+  // Each of these ends the repair: it is not the fault, the root cause comes again, or some of the work does not last.
   const lasts = (list: readonly OfferedWork[], again: number): number =>
     list.reduce((left, { failsAgain }) => left * (1 - failsAgain), input.cures(list) * (1 - again));
   const again = cause?.killsAgain ?? 0;
   const offers: RepairOffer[] = [offer(input, "part-only", works, 1 - lasts(works, again))];
   if (cause) offers.push(offer(input, "part-and-cause", [cause, ...works], 1 - lasts([cause, ...works], 0)));
   if (beside && beside.id !== cause?.id) {
-    // The second part no longer fails; every other risk stays.
     offers.push(offer(input, "both-at-once", [...works, beside], 1 - lasts([...works, beside], again)));
   }
   const handed = works.filter(({ priceMinor }) => priceMinor !== null);
@@ -184,21 +183,22 @@ function withComeback(
 
 /**
  * The usual part without a test. If it was not that part, add the comeback, the diagnosis and the right part. If it
- * was, the root cause may still ruin it again, as it may after a test.
+ * was, it may still not last, and the root cause may ruin it again, as after a test.
  */
 function guessFirst(input: OfferInput, guess: OfferedWork & { readonly p: number }): RepairOffer {
   const first = priced(repairLines(input, [guess], { diagnosis: false }), input.terms.rounding);
   const after = priced(repairLines(input, input.works), input.terms.rounding);
   const wrong = 1 - guess.p;
-  const ruined = input.cause && input.cause.id !== guess.id ? guess.p * input.cause.killsAgain : 0;
+  const killsAgain = input.cause && input.cause.id !== guess.id ? input.cause.killsAgain : 0;
+  const fails = guess.p * (1 - (1 - killsAgain) * (1 - guess.failsAgain));
   const comebackMinor = Math.round(
-    wrong * (input.terms.comebackMinor + after.totalMinor) + ruined * input.terms.comebackMinor,
+    wrong * (input.terms.comebackMinor + after.totalMinor) + fails * input.terms.comebackMinor,
   );
   return {
     kind: "guess-first",
     works: [guess.id],
     priced: first,
-    comebackChance: wrong + ruined,
+    comebackChance: wrong + fails,
     comebackMinor,
     expectedMinor: first.totalMinor + comebackMinor,
   };

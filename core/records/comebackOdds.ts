@@ -6,11 +6,11 @@ export interface ComebackRisks {
   readonly months: number;
   /** Kinds of the parts fitted; each may fail again by itself. */
   readonly fitted: readonly (PartKind | "connector")[];
-  /** What may have caused the failure and was left in, with the remaining doubt about it; null if there is nothing. */
   /** Probability before the final check that the work cured the fault. */
   readonly cured: number;
   /** Some of the work only buys time. */
   readonly temporary: boolean;
+  /** What may have caused the failure and was left in, with the remaining doubt about it; null if there is nothing. */
   readonly advised: { readonly kind: PartKind | "connector"; readonly doubt: number } | null;
 }
 
@@ -37,7 +37,7 @@ export const stillThere = (cured: number): number => {
 };
 
 /** Probability that a repair which only buys time is back within the warranty (judgement, no source). */
-const temporaryFails = 0.7;
+export const temporaryFails = 0.7;
 
 /**
  * Probability of a comeback within the warranty, from the doubt about the repair, the new parts and what was left in: 1 − Π(1 − each),

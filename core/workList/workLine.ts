@@ -63,8 +63,14 @@ const mending: ReadonlySet<WorkDone> = new Set([
 ]);
 export const mends = (done: WorkDone): boolean => mending.has(done);
 
+/** What is done to something: a part of the circuit, or anything else. */
+export interface Cure {
+  readonly part?: string | undefined;
+  readonly done: WorkDone;
+}
+
 /** Parts of the circuit that lines mean to cure, for good or for a while, each once. */
-export const partsRepaired = (lines: readonly Pick<WorkLine, "part" | "done">[]): string[] => [
+export const partsRepaired = (lines: readonly Cure[]): string[] => [
   ...new Set(lines.flatMap(({ part, done }) => (part && (mends(done) || done === "oiled") ? [part] : []))),
 ];
 

@@ -39,9 +39,15 @@ const variantsOf = perCircuitAnd((compiled, repair: Repair) =>
   [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair),
 );
 
-/** Parts to check before the new one is fitted: a burnt-out pack, a burnt pin or a blown fuse had a cause. */
-function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): string[] {
-  const { circuit, motors } = compiled.netlist;
+/**
+ * Motors to check before new parts are fitted: a burnt-out pack, a burnt pin or a blown fuse had a cause. A motor that
+ * somebody has measured is not among them.
+ */
+export function motorsToCheck(
+  { netlist: { circuit, motors } }: CompiledCircuit,
+  replace: readonly string[],
+  readings: readonly Reading[],
+): string[] {
   const kindOf = (id: string) =>
     circuit.parts.find((part) => part.id === id)?.kind ??
     (circuit.connectors.some((connector) => connector.id === id) ? "connector" : null);
@@ -49,7 +55,8 @@ function suspectsBehind(compiled: CompiledCircuit, replace: readonly string[]): 
     const kind = kindOf(id);
     return kind === "resistor" || kind === "fuse" || kind === "connector" || kind === "inline";
   });
-  return heated ? motors.map(({ part }) => part.id).filter((id) => !replace.includes(id)) : [];
+  if (!heated) return [];
+  return motors.map(({ part }) => part.id).filter((id) => !replace.includes(id) && !isMeasured(readings, id));
 }
 
 /** Whether somebody turned a motor by hand, clamped its current or saw its ripple. */
@@ -158,7 +165,7 @@ export function verdictOf(
     p,
     orElse: state === "settled" ? [] : standing.alike(repair).map(({ parts }) => parts),
     killedBy: cause,
-    alsoCheck: suspectsBehind(compiled, replace).filter((motor) => !isMeasured(belief.readings, motor)),
+    alsoCheck: motorsToCheck(compiled, replace, belief.readings),
     fitNowMinor: stopping.fitNowMinor,
     testMoreMinor: stopping.testMoreMinor,
     payingLook: next?.look ?? null,
