@@ -71,7 +71,7 @@ export const byPointer: Enter = async (page, answer) => {
   else if (answer === null) await page.getByRole("button", { name: "OL (open)" }).click();
   else {
     await page.getByRole("textbox", { name: "Reads" }).fill(String(answer));
-    await page.getByRole("button", { name: "Save" }).click();
+    await page.getByRole("button", { name: "Save", exact: true }).click();
   }
 };
 

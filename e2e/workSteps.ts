@@ -85,7 +85,9 @@ export async function motorThenPlug(page: Page, enter: Enter, press: Press): Pro
   await check(page, sound);
   await expect(page.getByText("Every step is as expected: the repair is proven.")).toBeVisible();
   await page.getByRole("link", { name: "Continue to Close" }).click();
-  for (const finding of await page.locator('select[name^="finding-"]').all()) {
+  const findings = page.locator('select[name^="finding-"]');
+  await expect(findings).toHaveCount(2);
+  for (const finding of await findings.all()) {
     await expect(finding).toHaveValue("");
     const proved = await finding.locator("option", { hasText: "(fits the proof)" }).first().textContent();
     await finding.selectOption({ label: proved ?? "" });
@@ -98,6 +100,9 @@ export async function motorThenPlug(page: Page, enter: Enter, press: Press): Pro
   await expect(card.getByText("Advised")).toHaveCount(0);
   const customer = page.getByRole("article", { name: "For the customer" });
   await expect(customer).toContainText("The check afterwards showed that there was more.");
+  await expect(customer).toContainText(
+    "The fan's motor had failed. A contact in a plug of the fan's wiring was bad.",
+  );
 }
 
 /** A bearing oiled as a stopgap with a follow-up, and a broken battery terminal renewed on the way. */
@@ -148,11 +153,17 @@ export async function oiledBearing(page: Page, enter: Enter, press: Press): Prom
   }
   await page.getByRole("link", { name: "Continue to Close" }).click();
   await expect(page.getByText("nothing is learned from a temporary repair")).toBeVisible();
+  const finding = page.locator('select[name^="finding-"]');
+  const dry = await finding.locator("option", { hasText: "dry bearing" }).textContent();
+  await finding.selectOption({ label: dry ?? "" });
   await page.getByLabel(/^Temporary repair/).fill("Bearing oiled");
   await page.getByLabel("Check again on").fill("2027-03-01");
   await press(page, "Close the job");
   const card = page.getByRole("article", { name: "Job card" });
   await expect(card).toContainText("blower motor M1 oiled, a temporary repair");
   await expect(card).toContainText("battery terminal renewed");
-  await expect(card).toContainText("check again 2027-03-01");
+  await expect(card).toContainText("check again 1 Mar 2027");
+  const customer = page.getByRole("article", { name: "For the customer" });
+  await expect(customer).toContainText("The bearing of the fan's motor had run dry.");
+  await expect(customer).toContainText("Please come back by 1 Mar 2027.");
 }

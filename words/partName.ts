@@ -35,15 +35,6 @@ export function partName(circuit: Circuit, id: string): string {
 export const repairName = (circuit: Circuit, ids: readonly string[]): string =>
   listed(ids.map((id) => (id === theCar ? partName(circuit, id) : `${partName(circuit, id)} ${id}`)));
 
-/** Its name for somebody without the diagram; with the id only where the circuit has several of the name. */
-export function plainName(circuit: Circuit, id: string): string {
-  const name = partName(circuit, id);
-  const all = [...circuit.parts, ...circuit.connectors, ...circuit.wires];
-  return all.some((other) => other.id !== id && partName(circuit, other.id) === name)
-    ? repairName(circuit, [id])
-    : name;
-}
-
 /** A repair in words; a cause outside the list is something else. */
 export const nameOfRepair = (circuit: Circuit, { parts }: Repair): string =>
   parts.length > 0 ? repairName(circuit, parts) : "something else";

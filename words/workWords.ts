@@ -3,7 +3,7 @@ import type { OldPartState } from "@core/diagnose/history/failedRepair";
 import type { WorkDone } from "@core/labour/workDone";
 import type { WorkReason } from "@core/workList/proposedWork";
 import { isTemporary, type WorkEntry } from "@core/workList/workLine";
-import { plainName, repairName } from "./partName";
+import { partName, repairName } from "./partName";
 
 /** What was done, after the name of what it was done to. */
 export const doneWords: Readonly<Record<WorkDone, string>> = {
@@ -50,7 +50,7 @@ export const workName = (circuit: Circuit, { part, what }: Pick<WorkEntry, "part
 
 /** The same for somebody without the diagram: `blower motor`. */
 export const plainWorkName = (circuit: Circuit, { part, what }: Pick<WorkEntry, "part" | "what">): string =>
-  part ? plainName(circuit, part) : what;
+  part ? partName(circuit, part) : what;
 
 /** A line of work in words: `blower motor M1 renewed (HW-2204)`. */
 export function workText(circuit: Circuit, line: WorkEntry, name = workName(circuit, line)): string {

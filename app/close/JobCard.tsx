@@ -104,7 +104,7 @@ export function JobCard({ card, sheet }: { card: CloseData; sheet: React.ReactNo
           <Row title="Root cause">{closure.causeText}</Row>
           {closure.stopgap && (
             <Row title="Temporary repair">
-              {closure.stopgap}; check again {closure.followUpOn}
+              {closure.stopgap}; check again {closure.followUp}
             </Row>
           )}
           {closure.advice && <Row title="Advised">{closure.advice}</Row>}

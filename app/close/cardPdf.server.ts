@@ -3,6 +3,7 @@ import { percent } from "@core/units/wording";
 import { verdictWords } from "@words/stateWords";
 import PDFDocument from "pdfkit";
 import SVGtoPDF from "svg-to-pdfkit";
+import { printedText } from "../text/printedText";
 import type { CloseData } from "./closeView.server";
 import { customerPage } from "./customerWords";
 
@@ -66,7 +67,7 @@ function customer(paper: Paper, card: CloseData): void {
     .text(`Job ${card.id}, arrived ${card.came}${card.closed ? `, done ${card.closed}` : ""}`);
   for (const { title, words } of customerPage(card)) {
     paper.moveDown(0.8).font("bold").fontSize(13).text(title);
-    paper.font("plain").fontSize(12).text(words);
+    paper.font("plain").fontSize(12).text(printedText(words));
   }
   paper
     .moveDown()
@@ -82,7 +83,7 @@ function heading(paper: Paper, title: string): void {
 
 function line(paper: Paper, text: string): void {
   if (paper.y > foot) paper.addPage();
-  paper.text(text, margin, paper.y, { width });
+  paper.text(printedText(text), margin, paper.y, { width });
 }
 
 /** Paints an SVG at the current position and does not move that position. */
@@ -102,9 +103,9 @@ function drawing(paper: Paper, svg: string, scale: number): void {
 
 /** Letters without the halo the screen paints behind them, and without characters the font lacks. */
 const printable = (svg: string): string =>
-  svg
-    .replace(/<text\b[^>]*>/g, (tag) => tag.replace(/\s(?:stroke|stroke-width|paint-order)="[^"]*"/g, ""))
-    .replaceAll("Ω", "ohm");
+  printedText(svg).replace(/<text\b[^>]*>/g, (tag) =>
+    tag.replace(/\s(?:stroke|stroke-width|paint-order)="[^"]*"/g, ""),
+  );
 
 function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photos }: CardPictures): void {
   const { closure, minutes, verdict } = card;
@@ -150,7 +151,7 @@ function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photo
       `Fault: ${faults.length > 0 ? faults.join("; ") : closure.faultWords}. Root cause: ${closure.causeText}.`,
     );
     if (closure.stopgap)
-      line(paper, `Temporary repair: ${closure.stopgap}; check again ${closure.followUpOn}.`);
+      line(paper, `Temporary repair: ${closure.stopgap}; check again ${closure.followUp}.`);
     if (closure.advice) line(paper, `Advised: ${closure.advice}`);
   }
   if (minutes)

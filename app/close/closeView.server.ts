@@ -4,7 +4,7 @@ import { faultLabel } from "@core/diagnose/belief/learnedPrior";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { motorsToCheck } from "@core/diagnose/verdict/verdict";
 import { priced } from "@core/money/estimate";
-import type { Closure } from "@core/records/closure";
+import type { Closure, ClosureFinding } from "@core/records/closure";
 import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
 import { type Cure, isTemporary, partsMended } from "@core/workList/workLine";
 import { closureOf, type StoredClosure } from "@db/repositories/closures.server";
@@ -14,7 +14,7 @@ import { matchesOf } from "@db/repositories/parts.server";
 import { recordingsOf } from "@db/repositories/recordings.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { complaintSummary } from "@words/complaintSummary";
-import { faultTitle, plainName, repairName } from "@words/partName";
+import { faultTitle, partName, repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";
 import { reasonText } from "@words/reasonWords";
 import { sentence } from "@words/seenName";
@@ -24,7 +24,7 @@ import { beliefCured, diagnosisOf } from "../job/diagnosis.server";
 import { findingsAsked } from "../job/findingsAsked.server";
 import { activeReadings, evidenceLines, type JobView, jobViewAt, noteLines } from "../job/jobView.server";
 import { acceptedDifferences, screwsLeft } from "../repair/repairRemarks.server";
-import { dayText, wallText } from "../text/clock";
+import { dayText, dayWords, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
 import { roundsOf } from "../workList/rounds.server";
@@ -89,20 +89,23 @@ function faultWordsOf({ findings }: Closure, title: string | null): string {
 }
 
 /** A closure with its fault and its root cause in words. */
-function closureView({ circuit, engine }: JobView, closure: Closure) {
+function closureView({ circuit, engine, works }: JobView, closure: Closure) {
   const titleOf = (fault: string): string => {
     const variant = engine.variants.find(({ family }) => family === fault);
     return variant ? faultTitle(circuit, variant) : "";
   };
+  // What a temporary repair was for counts as not proved only for what the shop learns.
+  const isStopgap = ({ round, part }: ClosureFinding): boolean =>
+    works.some((line) => line.round === round && line.part === part && isTemporary(line));
+  const findingText = (finding: ClosureFinding): string => {
+    const name = repairName(circuit, [finding.part]);
+    if (finding.fault === "sound") return `${name}: good, not the cause`;
+    const title = titleOf(finding.fault) || `${name}: something outside this circuit`;
+    return finding.proved || isStopgap(finding) ? title : `${title} (not proved)`;
+  };
   // A fault of two parts that were both worked on is told once.
   const findingWords = (closure.findings ?? [])
-    .map(({ round, part, fault, proved }) => ({
-      round,
-      words:
-        fault === "sound"
-          ? `${repairName(circuit, [part])}: good, not the cause`
-          : `${titleOf(fault) || `${repairName(circuit, [part])}: something outside this circuit`}${proved ? "" : " (not proved)"}`,
-    }))
+    .map((finding) => ({ round: finding.round, words: findingText(finding) }))
     .filter(
       (own, at, all) =>
         all.findIndex(({ round, words }) => round === own.round && words === own.words) === at,
@@ -110,6 +113,8 @@ function closureView({ circuit, engine }: JobView, closure: Closure) {
   const variant = engine.variants.find(({ family }) => family === closure.fault);
   return {
     ...closure,
+    /** When the temporary repair is to be checked again, in words. */
+    followUp: closure.followUpOn ? dayWords(closure.followUpOn) : null,
     findingWords,
     faultWords: faultWordsOf(closure, variant ? faultTitle(circuit, variant) : null),
     causeText: closure.causeWords
@@ -152,7 +157,7 @@ const verdictView = (circuit: Circuit, { verdict }: Diagnosis) => ({
   p: verdict.p,
   state: verdict.state,
   because: verdict.because.map((reason) => reasonText(circuit, reason)),
-  killer: verdict.killedBy ? plainName(circuit, verdict.killedBy) : null,
+  killer: verdict.killedBy ? partName(circuit, verdict.killedBy) : null,
 });
 
 /**
@@ -262,7 +267,7 @@ export async function closeView(id: string | undefined) {
       repair: stored.repairMinutes,
     },
     asked: job.stage === "proof-due" ? findingsAsked(view) : [],
-    advised: after.advised ? plainName(circuit, after.advised) : null,
+    advised: after.advised ? partName(circuit, after.advised) : null,
     odds: closure?.comeback ?? after.odds,
     /**
      * The motor's current as measured in the final check before the panels went back, speed by speed, with its band.

@@ -22,7 +22,7 @@ export function customerPage(card: CloseData): { title: string; words: string }[
       words:
         rounds
           .map(({ plainWords, failed }) =>
-            [sentence(plainWords.join(", ")), failed && "The check afterwards showed that there was more."]
+            [sentence(plainWords.join("; ")), failed && "The check afterwards showed that there was more."]
               .filter(Boolean)
               .join(" "),
           )
@@ -39,7 +39,7 @@ export function customerPage(card: CloseData): { title: string; words: string }[
       ? [
           {
             title: "What is a temporary repair",
-            words: `${sentence(closure.stopgap)} Please come back by ${closure.followUpOn}.`,
+            words: `${sentence(closure.stopgap)} Please come back by ${closure.followUp}.`,
           },
         ]
       : []),

@@ -95,7 +95,9 @@ export async function offerInput(view: JobView): Promise<OfferInput> {
   const outside = new Set(lines.flatMap(({ id, part }) => (part ? [] : [id])));
   const chosen = lines.length > 0 ? partsRepaired(lines) : decided;
   const renewed = new Set(partsMended(view.works));
-  const isOpen = (id: string): boolean => !chosen.includes(id) && !renewed.has(id);
+  // A part that was proved good is not offered as one that could be renewed as well.
+  const listed = new Set(lines.map(({ part }) => part));
+  const isOpen = (id: string): boolean => !chosen.includes(id) && !listed.has(id) && !renewed.has(id);
   const causeId = [verdict.killedBy, ...verdict.alsoCheck].find((id) => id && isOpen(id));
   const beside = circuit.parts.find(({ id, kind }) => wearingKinds.has(kind) && isOpen(id) && id !== causeId);
   const { verdict: heard } = diagnosisFrom(

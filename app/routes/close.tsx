@@ -120,7 +120,7 @@ function CardFiles({ card }: CardFilesProps) {
       {card.closure?.followUpOn && (
         <a href={`/jobs/${card.id}/card/ics`} download className="btn">
           <CalendarPlus aria-hidden="true" className="size-5" />
-          Follow-up {card.closure.followUpOn} to calendar
+          Follow-up on {card.closure.followUp} to calendar
         </a>
       )}
       <a href={`/jobs/${card.id}/case`} download className="btn">

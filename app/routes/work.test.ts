@@ -369,6 +369,9 @@ test("an old pack proved good and put back, and a battery terminal renewed", asy
   await read(...dead);
   await add({ what: "battery terminal", done: "renewed", price: "12,50" });
   await add({ part: "R1", done: "refitted" });
+  const { offers } = (await answer(estimate.loader, null, String(id))).data as unknown as EstimateData;
+  // The pack is among the work as put back, and no offer renews it besides.
+  for (const { works } of offers) expect(works.filter((own) => own === "R1").length).toBeLessThan(2);
   await act({ intent: "finish" });
   await check();
   expect((await shut({ "finding-1-R1": "sound" })).status).toBe(302);

@@ -37,6 +37,9 @@ export function ageText(moment: Date, now: Date): string {
   return `${Math.floor(minutes / (24 * 60))} days`;
 }
 
+/** A day such as 2026-12-24 in words, `24 Dec 2026`. */
+export const dayWords = (of: string): string => formatted(new Date(`${of}T12:00:00Z`), "UTC", day);
+
 /** A day such as 2026-12-24 in short, `24 Dec`. */
 export const dayAndMonth = (day: string): string =>
   formatted(new Date(`${day}T12:00:00Z`), "UTC", { day: "numeric", month: "short" });
