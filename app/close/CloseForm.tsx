@@ -14,6 +14,7 @@ const causes = [
   ["found", "found (name it below)"],
   ["not-found", "looked for, not found"],
   ["none", "normal wear"],
+  ["unsaid", "not said"],
 ] as const;
 
 /** What is written down when a job closes: what was found, the root cause, temporary repairs, and advice. */
@@ -21,7 +22,7 @@ export function CloseForm({ card, problem }: CloseFormProps) {
   const busy = useNavigation().state !== "idle";
   const proven = card.worked && card.proof.whole === "proven";
   const screwsLeft = screwsText(card.screwsOpen);
-  const [cause, setCause] = useState<string>(card.verdict.killer ? "found" : "none");
+  const [cause, setCause] = useState<string>(card.verdict.killer ? "found" : "unsaid");
   const { plain, advised, months } = card.odds;
   return (
     <Form method="post" className="no-print grid gap-4">
@@ -44,7 +45,12 @@ export function CloseForm({ card, problem }: CloseFormProps) {
       <div className="grid gap-2 sm:grid-cols-[1fr_12rem]">
         <label className="grid gap-0.5 text-base text-soft">
           Temporary repair, such as an oiled bearing (leave empty if there is none)
-          <input name="stopgap" maxLength={300} className="field w-full text-ink" />
+          <input
+            name="stopgap"
+            maxLength={300}
+            className="field w-full text-ink"
+            defaultValue={card.stopgaps}
+          />
         </label>
         <label className="grid content-end gap-0.5 text-base text-soft">
           Check again on

@@ -1,33 +1,32 @@
 import { failureKind } from "@core/access/failureChance";
 import type { Circuit } from "@core/circuit/circuit";
-import { faultLabel } from "@core/diagnose/belief/learnedPrior";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { motorsToCheck } from "@core/diagnose/verdict/verdict";
 import { priced } from "@core/money/estimate";
-import type { Closure, ClosureFinding } from "@core/records/closure";
 import { type ComebackOdds, comebackOdds } from "@core/records/comebackOdds";
+import { listed } from "@core/units/wording";
 import { type Cure, isTemporary, partsMended } from "@core/workList/workLine";
-import { closureOf, type StoredClosure } from "@db/repositories/closures.server";
+import { closureOf } from "@db/repositories/closures.server";
 import { estimatesOf } from "@db/repositories/estimates.server";
 import { comebacksOf } from "@db/repositories/jobs.server";
 import { matchesOf } from "@db/repositories/parts.server";
 import { recordingsOf } from "@db/repositories/recordings.server";
 import { shopTerms } from "@db/repositories/settings.server";
 import { complaintSummary } from "@words/complaintSummary";
-import { faultTitle, partName, repairName } from "@words/partName";
-import { plainFault } from "@words/plainFault";
+import { partName, repairName } from "@words/partName";
 import { reasonText } from "@words/reasonWords";
 import { sentence } from "@words/seenName";
-import { plainWorkName, workText } from "@words/workWords";
+import { doneWords, plainWorkName, workText } from "@words/workWords";
 import { type CheckData, checkView } from "../check/checkView.server";
 import { beliefCured, diagnosisOf } from "../job/diagnosis.server";
 import { findingsAsked } from "../job/findingsAsked.server";
 import { activeReadings, evidenceLines, type JobView, jobViewAt, noteLines } from "../job/jobView.server";
 import { acceptedDifferences, screwsLeft } from "../repair/repairRemarks.server";
-import { dayText, dayWords, wallText } from "../text/clock";
+import { dayText, wallText } from "../text/clock";
 import { priceText } from "../text/money";
 import { shopZone } from "../text/shopZone.server";
 import { roundsOf } from "../workList/rounds.server";
+import { closureView, wrongInPlainWords } from "./closureView.server";
 
 /** Parts that were put right on this job, in any round; what was fitted on jobs from before there was a work list. */
 export const repairedParts = ({ job, works }: JobView): readonly string[] => {
@@ -63,12 +62,6 @@ export async function afterwards(view: JobView): Promise<{ advised: string | nul
   };
 }
 
-const causeWords = {
-  found: "found",
-  "not-found": "looked for, not found",
-  none: "normal wear",
-} as const;
-
 /** Recordings of a job, and whether they were made before or after its repair. */
 const recordingLines = (job: JobView["job"], traces: Awaited<ReturnType<typeof recordingsOf>>) =>
   traces
@@ -81,59 +74,6 @@ const recordingLines = (job: JobView["job"], traces: Awaited<ReturnType<typeof r
       humps: record.kind === "humps" ? record.figures : null,
       noise: record.kind === "sound" ? record.figures.likeliest : null,
     }));
-
-/** The fault of a closure; where nobody said what was found in any line of work, nothing is claimed. */
-function faultWordsOf({ findings }: Closure, title: string | null): string {
-  if (findings && findings.length === 0) return "not said";
-  return title ?? "something outside this circuit";
-}
-
-/** A closure with its fault and its root cause in words. */
-function closureView({ circuit, engine, works }: JobView, closure: Closure) {
-  const titleOf = (fault: string): string => {
-    const variant = engine.variants.find(({ family }) => family === fault);
-    return variant ? faultTitle(circuit, variant) : "";
-  };
-  // What a temporary repair was for counts as not proved only for what the shop learns.
-  const isStopgap = ({ round, part }: ClosureFinding): boolean =>
-    works.some((line) => line.round === round && line.part === part && isTemporary(line));
-  const findingText = (finding: ClosureFinding): string => {
-    const name = repairName(circuit, [finding.part]);
-    if (finding.fault === "sound") return `${name}: good, not the cause`;
-    const title = titleOf(finding.fault) || `${name}: something outside this circuit`;
-    return finding.proved || isStopgap(finding) ? title : `${title} (not proved)`;
-  };
-  // A fault of two parts that were both worked on is told once.
-  const findingWords = (closure.findings ?? [])
-    .map((finding) => ({ round: finding.round, words: findingText(finding) }))
-    .filter(
-      (own, at, all) =>
-        all.findIndex(({ round, words }) => round === own.round && words === own.words) === at,
-    );
-  const variant = engine.variants.find(({ family }) => family === closure.fault);
-  return {
-    ...closure,
-    /** When the temporary repair is to be checked again, in words. */
-    followUp: closure.followUpOn ? dayWords(closure.followUpOn) : null,
-    findingWords,
-    faultWords: faultWordsOf(closure, variant ? faultTitle(circuit, variant) : null),
-    causeText: closure.causeWords
-      ? `${causeWords[closure.cause]}: ${closure.causeWords}`
-      : causeWords[closure.cause],
-  };
-}
-
-/**
- * What was wrong in plain words, every fault once; the shop's own words if the circuit lists none.
- */
-function wrongInPlainWords({ engine }: JobView, { closure, kind, mode }: StoredClosure, own: string | null) {
-  const named = (closure.findings ?? []).flatMap(({ fault }) => {
-    const variant = engine.variants.find(({ family }) => family === fault);
-    return variant ? [faultLabel(engine, variant)] : [];
-  });
-  if (named.length === 0) return kind === "unknown" ? own : plainFault(kind, mode);
-  return [...new Set(named.map((fault) => plainFault(fault.kind, fault.mode)))].join(" ");
-}
 
 /** The motor's current as measured in the final check, speed by speed, with its band. */
 const provenDraw = (proof: Awaited<ReturnType<typeof checkView>>) =>
@@ -218,9 +158,9 @@ export async function closeView(id: string | undefined) {
     estimates.findLast(({ kind }) => kind === "bill") ?? estimates.findLast(({ approvedAt }) => approvedAt);
   const closure = stored?.closure ?? null;
   const worked = workDone(circuit, rounds, matches);
-  const listed = inOneText(worked);
+  const inOne = inOneText(worked);
   // What was only taken over from the list says nothing more than the list.
-  const ownWords = job.found === listed ? null : job.found;
+  const ownWords = job.found === inOne ? null : job.found;
   return {
     id: job.id,
     stage: job.stage,
@@ -241,7 +181,7 @@ export async function closeView(id: string | undefined) {
     /** Who did the work. */
     doneBy: [...new Set(rounds.flatMap(({ lines }) => lines.flatMap(({ doneBy }) => doneBy ?? [])))],
     /** The work in one text, as the close page offers it. */
-    listed,
+    listed: inOne,
     /** The warranty on what was done, line by line. */
     warranties: rounds
       .flatMap(({ lines }) => lines)
@@ -254,6 +194,14 @@ export async function closeView(id: string | undefined) {
     remarks: [...accepted, ...screws.remarks],
     /** Screws that are not accounted for yet. The job cannot be closed while there are any. */
     screwsOpen: screws.open,
+    /** What the last round only bought time with, as the close page offers it. */
+    stopgaps: listed(
+      (rounds.at(-1)?.lines ?? []).flatMap((line) =>
+        line.state === "done" && isTemporary(line)
+          ? [`${plainWorkName(circuit, line)} ${doneWords[line.done]}`]
+          : [],
+      ),
+    ),
     temporary: rounds
       .flatMap(({ lines }) => lines)
       .some((line) => line.state === "done" && isTemporary(line)),

@@ -42,7 +42,7 @@ export async function closureFrom(
     fault: learned.main?.fault ?? "unknown",
     parts: parts.length > 0 ? parts.slice(0, mostParts) : ["other"],
     findings,
-    cause: fields.cause || "not-found",
+    cause: fields.cause || "unsaid",
     ...text("causeWords"),
     ...text("stopgap"),
     ...text("followUpOn"),

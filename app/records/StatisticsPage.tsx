@@ -25,6 +25,7 @@ const symptomWords = {
 const causeWords: Readonly<Record<string, string>> = {
   found: "root cause found",
   "not-found": "root cause not found",
+  unsaid: "root cause not said",
   none: "normal wear",
 };
 

@@ -314,7 +314,8 @@ test("a tight motor that burnt out its pack: one fault, told once, with nothing 
   const { proposals } = await list();
   expect(proposals.map(({ part }) => part)).toEqual(["M1", "R1"]);
   await act({ intent: "add-all", token: crypto.randomUUID() });
-  const { totals } = await list();
+  const { totals, rounds } = await list();
+  expect(rounds[0]?.lines.map(({ warrantyMonths }) => warrantyMonths)).toEqual([12, 12]);
   expect(totals.togetherMinutes).toBeLessThan(totals.minutes);
   const { offers } = (await answer(estimate.loader, null, String(id))).data as unknown as EstimateData;
   await act({ intent: "finish" });
@@ -325,6 +326,7 @@ test("a tight motor that burnt out its pack: one fault, told once, with nothing 
   const closed = await card();
   expect(closed.closure?.findingWords).toHaveLength(1);
   expect(closed.advised).toBeNull();
+  expect(closed.warranties).toEqual(["blower motor: 12 months", "resistor pack: 12 months"]);
   expect(closed.faultPlain).toMatch(/motor had become stiff.*thermal link/);
   // The estimate and the card tell the same chance of a comeback; the check has shown a little more.
   const offered = offers.find(({ kind }) => kind === "part-only")?.comebackChance ?? 0;
@@ -342,16 +344,24 @@ test("an oiled bearing is a temporary repair and teaches nothing", async () => {
   await add({ part: "M1", done: "oiled", number: "" });
   await act({ intent: "finish" });
   await check();
-  const asked = (await card()).asked.find(({ part }) => part === "M1");
+  const { asked: lines, stopgaps } = await card();
+  expect(stopgaps).toBe("blower motor oiled");
+  const asked = lines.find(({ part }) => part === "M1");
   expect(asked?.temporary).toBe(true);
   const dry = asked?.choices.find(({ family }) => family === "M1:bearing-dry");
   expect(dry?.proved).toBe(true);
   expect(
-    (await shut({ "finding-1-M1": "M1:bearing-dry", stopgap: "oiled", followUpOn: "2027-02-01" })).status,
+    (await shut({ "finding-1-M1": "M1:bearing-dry", cause: "", stopgap: "oiled", followUpOn: "2027-02-01" }))
+      .status,
   ).toBe(302);
   const closed = await card();
   expect(closed.rounds[0]?.words).toEqual(["blower motor M1 oiled, a temporary repair"]);
   expect(closed.closure?.learn).toBe(false);
+  // The fault is told, and of the root cause nothing that nobody said.
+  expect(closed.closure).toMatchObject({
+    findingWords: [{ words: "blower motor M1: dry bearing" }],
+    causeText: "not said",
+  });
   expect(await faultCounts("resistor ground")).toEqual(before);
 });
 

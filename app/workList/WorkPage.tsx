@@ -69,35 +69,40 @@ function Proposals({ work }: { work: WorkData }) {
         )}
       </div>
       <ul className="grid gap-2">
-        {work.proposals.map(({ key, part, what, done, why, minutes, priceMinor, number, adapts }) => (
-          <li key={key} className="sheet-card p-3">
-            <Form method="post" className="flex flex-wrap items-center gap-x-4 gap-y-1">
-              <input type="hidden" name="intent" value="add" />
-              <input type="hidden" name="token" value={`${work.token}-${key}`} />
-              <input type="hidden" name="part" value={part ?? ""} />
-              <input type="hidden" name="what" value={what} />
-              {number && <input type="hidden" name="number" value={number} />}
-              {adapts && <input type="hidden" name="adaptsPart" value={adapts.part} />}
-              {adapts && <input type="hidden" name="adaptsWork" value={adapts.work} />}
-              <input type="hidden" name="done" value={done} />
-              <input type="hidden" name="plannedMinutes" value={minutes} />
-              {priceMinor !== null && (
-                <input type="hidden" name="price" value={amountText(priceMinor, work.currency)} />
-              )}
-              <span className="min-w-0 grow">
-                <b>{what}</b>: {workTitles[done]}
-                {number && ` (${number})`} <span className="text-soft">({why})</span>
-              </span>
-              <span className="figures text-soft">
-                {minutesText(minutes)}
-                {priceMinor !== null && ` · ${priceText(priceMinor, work.currency)}`}
-              </span>
-              <button type="submit" className="btn" disabled={busy} aria-label={`Add to the list: ${what}`}>
-                Add to the list
-              </button>
-            </Form>
-          </li>
-        ))}
+        {work.proposals.map(
+          ({ key, part, what, done, why, minutes, priceMinor, number, adapts, warrantyMonths }) => (
+            <li key={key} className="sheet-card p-3">
+              <Form method="post" className="flex flex-wrap items-center gap-x-4 gap-y-1">
+                <input type="hidden" name="intent" value="add" />
+                <input type="hidden" name="token" value={`${work.token}-${key}`} />
+                <input type="hidden" name="part" value={part ?? ""} />
+                <input type="hidden" name="what" value={what} />
+                {number && <input type="hidden" name="number" value={number} />}
+                {warrantyMonths !== null && (
+                  <input type="hidden" name="warrantyMonths" value={warrantyMonths} />
+                )}
+                {adapts && <input type="hidden" name="adaptsPart" value={adapts.part} />}
+                {adapts && <input type="hidden" name="adaptsWork" value={adapts.work} />}
+                <input type="hidden" name="done" value={done} />
+                <input type="hidden" name="plannedMinutes" value={minutes} />
+                {priceMinor !== null && (
+                  <input type="hidden" name="price" value={amountText(priceMinor, work.currency)} />
+                )}
+                <span className="min-w-0 grow">
+                  <b>{what}</b>: {workTitles[done]}
+                  {number && ` (${number})`} <span className="text-soft">({why})</span>
+                </span>
+                <span className="figures text-soft">
+                  {minutesText(minutes)}
+                  {priceMinor !== null && ` · ${priceText(priceMinor, work.currency)}`}
+                </span>
+                <button type="submit" className="btn" disabled={busy} aria-label={`Add to the list: ${what}`}>
+                  Add to the list
+                </button>
+              </Form>
+            </li>
+          ),
+        )}
       </ul>
     </section>
   );

@@ -42,6 +42,8 @@ interface ProposalView {
   readonly minutes: number;
   readonly priceMinor: number | null;
   readonly number: string | null;
+  /** The shop's warranty on something new; null for other work. */
+  readonly warrantyMonths: number | null;
   readonly adapts: WorkLine["adapts"] | null;
 }
 
@@ -53,6 +55,7 @@ export const proposedEntry = (proposal: ProposalView): WorkEntry => ({
   plannedMinutes: proposal.minutes,
   ...(proposal.priceMinor === null ? {} : { priceMinor: proposal.priceMinor }),
   ...(proposal.number ? { number: proposal.number } : {}),
+  ...(proposal.warrantyMonths === null ? {} : { warrantyMonths: proposal.warrantyMonths }),
   ...(proposal.adapts ? { adapts: proposal.adapts } : {}),
 });
 
@@ -62,6 +65,7 @@ function proposalsOf(
   named: readonly string[],
   matches: readonly JobMatch[],
   usual: Awaited<ReturnType<typeof usualOf>>,
+  warrantyMonths: number,
 ): ProposalView[] {
   const name = (part: string): string => workName(circuit, { part, what: part });
   const readings = activeReadings(view);
@@ -81,6 +85,7 @@ function proposalsOf(
         done,
         why: proposalText(reason),
         adapts: null,
+        warrantyMonths: done === "renewed" || done === "spliced" ? warrantyMonths : null,
         ...usual(part),
       }),
     ),
@@ -94,6 +99,7 @@ function proposalsOf(
         minutes: adaptation.minutes,
         priceMinor: null,
         number: null,
+        warrantyMonths: null,
         adapts: { part, work: adaptation.work },
       }),
     ),
@@ -104,7 +110,7 @@ function proposalsOf(
 export async function workView(id: string | undefined) {
   const view = await jobViewAt(id);
   const { job, circuit } = view;
-  const [all, rounds, matches, { currency }] = await Promise.all([
+  const [all, rounds, matches, { currency, warrantyMonths }] = await Promise.all([
     worksOf(job.id),
     roundsOf(view),
     jobMatches(job, circuit),
@@ -123,7 +129,7 @@ export async function workView(id: string | undefined) {
     currency,
     rounds,
     deleted: all.filter(({ struckAt }) => struckAt !== null).map((line) => lineView(view, line)),
-    proposals: open ? proposalsOf(view, named, matches, usual) : [],
+    proposals: open ? proposalsOf(view, named, matches, usual, warrantyMonths) : [],
     /** Everything on the vehicle that work can be done on. */
     choices: [...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id: part }) => ({
       part,

@@ -3,8 +3,8 @@ import { z } from "zod";
 const words = (most: number) => z.string().trim().max(most);
 const day = z.iso.date("must be a date such as 2026-12-24");
 
-/** What caused the part to fail: found and named, looked for and not found, or normal wear. */
-export const causeKinds = ["found", "not-found", "none"] as const;
+/** What caused the part to fail: found and named, looked for and not found, normal wear, or not said. */
+export const causeKinds = ["found", "not-found", "none", "unsaid"] as const;
 export type CauseKind = (typeof causeKinds)[number];
 
 /** What was found in something that was worked on. */
