@@ -152,4 +152,7 @@ export async function mouldedMotor(page: Page, enter: Enter, press: Press): Prom
   await expect(card).toContainText("wheel of blower motor M1 carried over to the new part");
   await expect(card).toContainText("vent tube of blower motor M1 carried over to the new part");
   await expect(card).toContainText("fixing ring and sealing strip of blower motor M1 fitted");
+  const customer = page.getByRole("article", { name: "For the customer" });
+  await expect(customer).toContainText("vent tube of blower motor carried over to the new part");
+  await expect(customer).not.toContainText("M1");
 }

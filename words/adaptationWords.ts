@@ -49,8 +49,12 @@ const things: Readonly<Record<AdaptationWork, string>> = {
 };
 
 /** What an adaptation is done to, for the work list: `vent tube of blower motor M1`. */
-export const adaptationThing = (circuit: Circuit, work: AdaptationWork, part: string): string =>
-  `${things[work]} of ${repairName(circuit, [part])}`;
+export const adaptationThing = (
+  circuit: Circuit,
+  work: AdaptationWork,
+  part: string,
+  name = repairName(circuit, [part]),
+): string => `${things[work]} of ${name}`;
 
 const crimped =
   "Slide the heat-shrink on first. Join one lead at a time, colour to colour or pin to pin, crimp, tug and seal it";

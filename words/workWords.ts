@@ -3,6 +3,7 @@ import type { OldPartState } from "@core/diagnose/history/failedRepair";
 import type { WorkDone } from "@core/labour/workDone";
 import type { WorkReason } from "@core/workList/proposedWork";
 import { isTemporary, type WorkEntry } from "@core/workList/workLine";
+import { adaptationThing } from "./adaptationWords";
 import { partName, repairName } from "./partName";
 
 /** What was done, after the name of what it was done to. */
@@ -48,9 +49,11 @@ export const workTitles: Readonly<Record<WorkDone, string>> = {
 export const workName = (circuit: Circuit, { part, what }: Pick<WorkEntry, "part" | "what">): string =>
   part ? repairName(circuit, [part]) : what;
 
-/** The same for somebody without the diagram: `blower motor`. */
-export const plainWorkName = (circuit: Circuit, { part, what }: Pick<WorkEntry, "part" | "what">): string =>
-  part ? partName(circuit, part) : what;
+/** The same for somebody without the diagram: `blower motor`, `vent tube of blower motor`. */
+export function plainWorkName(circuit: Circuit, { part, what, adapts }: WorkEntry): string {
+  if (part) return partName(circuit, part);
+  return adapts ? adaptationThing(circuit, adapts.work, adapts.part, partName(circuit, adapts.part)) : what;
+}
 
 /** A line of work in words: `blower motor M1 renewed (HW-2204)`. */
 export function workText(circuit: Circuit, line: WorkEntry, name = workName(circuit, line)): string {

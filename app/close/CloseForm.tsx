@@ -211,7 +211,7 @@ function Advice({ months, plain, advised, card }: AdviceProps) {
 /** Whether the shop's statistics count this job. */
 const LearnFrom = () => (
   <label className="flex min-h-11 items-center gap-2">
-    <input type="checkbox" name="learn" value="yes" defaultChecked className="size-5" />
+    <input type="checkbox" name="learn" value="yes" defaultChecked className="size-5 shrink-0" />
     Let the shop learn from it: only from what is proved, never from a temporary repair
   </label>
 );

@@ -214,16 +214,20 @@ function CardProof({ card }: CardProofProps) {
       <table className="w-full text-left">
         <thead>
           <tr>
-            <th scope="col">step</th>
-            <th scope="col">expected</th>
+            <th scope="col" className="pr-2">
+              step
+            </th>
+            <th scope="col" className="pr-2">
+              expected
+            </th>
             <th scope="col">seen</th>
           </tr>
         </thead>
         <tbody>
           {card.proof.steps.map(({ id, title, expected, found, judged }) => (
             <tr key={id} className="border-t border-rule">
-              <td>{title}</td>
-              <td>{expected}</td>
+              <td className="pr-2">{title}</td>
+              <td className="pr-2">{expected}</td>
               <td className={judged && judged !== "right" ? "text-danger" : ""}>{found ?? "–"}</td>
             </tr>
           ))}
