@@ -2,16 +2,17 @@ import { billDifference, priced } from "@core/money/estimate";
 import { estimateLineSchema } from "@core/money/estimateLine";
 import { type OfferInput, recommended, repairOffers } from "@core/money/repairOffer";
 import { tenthsMilli } from "@core/money/shopTerms";
+import { ownSteps } from "@core/workList/ownSteps";
 import { bookTimesOf } from "@db/repositories/bookTimes.server";
 import { estimatesOf, type StoredEstimate } from "@db/repositories/estimates.server";
 import { partSourcesOf, type StoredPartSource } from "@db/repositories/partSources.server";
-import { findPlan } from "@db/repositories/plans.server";
-import { ticksOf } from "@db/repositories/repairs.server";
 import type { EstimateBody } from "@db/storedColumns";
 import { offerTitles } from "@words/offerWords";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { type JobView, jobViewAt } from "../job/jobView.server";
+import { fittingsOfMatches, jobMatches } from "../parts/jobMatches.server";
 import { proofMinutes } from "../repair/labour.server";
+import { repairState } from "../repair/repairState.server";
 import { dayText } from "../text/clock";
 import { randomId } from "../text/randomId";
 import { shopZone } from "../text/shopZone.server";
@@ -41,12 +42,22 @@ function billBody(body: EstimateBody, minutes: number | null): EstimateBody {
   };
 }
 
-/** Minutes the ticked steps took; the plan's if a tick has none, null if nothing was ticked. */
-export async function minutesTicked(view: JobView): Promise<number | null> {
-  const [stored, ticks] = await Promise.all([findPlan(view.circuit.id), ticksOf(view.job.id)]);
-  if (!stored || ticks.length === 0) return null;
+/** Minutes the ticked steps took; as planned if a tick has none, null if nothing was ticked. */
+export async function minutesTicked({ job, circuit, works }: JobView): Promise<number | null> {
+  const state = await repairState(job, circuit);
+  const ticks = state?.allTicks ?? [];
+  if (!state || ticks.length === 0) return null;
+  const fittings = fittingsOfMatches(await jobMatches(job, circuit));
+  // Work of earlier rounds is no longer among the steps to do.
+  const steps = [
+    ...state.fittings.map(({ fitting }) => fitting),
+    ...fittings,
+    ...ownSteps(circuit, works, fittings),
+  ];
   const planned = (step: string): number =>
-    stored.plan.steps.find(({ id }) => id === step)?.minutes ?? proofMinutes;
+    state.plan.steps.find(({ id }) => id === step)?.minutes ??
+    steps.find(({ id }) => id === step)?.adaptation.minutes ??
+    proofMinutes;
   return ticks.reduce((sum, { step, minutes }) => sum + (minutes ?? planned(step)), 0);
 }
 

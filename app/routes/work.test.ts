@@ -18,7 +18,7 @@ import { fusedLeads, light, look, volts } from "../../core/testing/takenReadings
 import { checkView } from "../check/checkView.server";
 import type { CloseData } from "../close/closeView.server";
 import { customerPage } from "../close/customerWords";
-import type { EstimateData } from "../estimate/estimateView.server";
+import { type EstimateData, minutesTicked } from "../estimate/estimateView.server";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { trailWords } from "../records/trailWords";
@@ -260,6 +260,8 @@ test("a plug to be renewed is spliced in as a step of its own, with the negative
       String(id),
     );
   expect((await tick("fit-X5-splice-leads", "back")).status).toBe(200);
+  // Ticked first, it has no time of its own, so the bill counts it as planned.
+  expect(await minutesTicked(await jobViewAt(String(id)))).toBe(20);
   expect((await list()).rounds[0]?.lines[0]?.state).toBe("done");
 });
 
