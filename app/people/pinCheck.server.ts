@@ -1,6 +1,6 @@
 import { GuessLimit } from "@db/people/guessLimit";
 import { checkPin } from "@db/people/people.server";
-import { type Place, placeId } from "../network/visitor.server";
+import { type Place, placeId, type Visitor } from "../network/visitor.server";
 
 /** Three slips cost nothing. A device that goes on guessing waits up to a quarter of an hour between two guesses. */
 const limit = new GuessLimit({
@@ -30,3 +30,7 @@ export async function pinRefusal(person: string, pin: string, place: Place): Pro
   guess.right();
   return null;
 }
+
+/** Checks that whoever is signed in types their own PIN once more; null if it is right, or if nobody is named. */
+export const ownPinRefusal = async (visitor: Visitor, pin: string): Promise<PinRefusal | null> =>
+  visitor.kind === "signed-in" && visitor.person ? pinRefusal(visitor.person.id, pin, visitor.place) : null;

@@ -1,11 +1,15 @@
 // The demo workshop: removed by one action, loaded again by another, and the empty shop says what to do.
 import { database } from "@db/database.server";
+import { addPerson, allPeople, removePerson } from "@db/people/people.server";
 import { listJobs } from "@db/repositories/jobs.server";
 import { demoState } from "@db/repositories/settings.server";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { RouterContextProvider } from "react-router";
 import { QueryTypes } from "sequelize";
 import type { BoardView } from "../board/boardView.server";
 import { stopLines } from "../board/jobLine.server";
+import { visitorContext } from "../network/visitor.server";
+import { visitorAt } from "../people/signedIn.server";
 import { answer, closeDemoShop, openDemoShop } from "../testing/demoShop";
 import * as board from "./board";
 import * as demo from "./demo";
@@ -16,6 +20,18 @@ beforeAll(async () => {
 afterAll(closeDemoShop);
 
 const page = async () => (await answer(board.loader, null)).data as unknown as BoardView;
+
+test("where people are named, the demo is removed only with the owner's own PIN", async () => {
+  await addPerson("Front desk", "owner", "123456");
+  const context = new RouterContextProvider();
+  context.set(visitorContext, await visitorAt({ kind: "shop-computer" }, null, true));
+  for (const pin of ["", "654321"]) {
+    const refused = await answer(demo.action, { intent: "remove", pin }, "", context);
+    expect(refused).toMatchObject({ status: 422, data: { problem: "This is not the right PIN." } });
+  }
+  expect(await demoState()).toBe("loaded");
+  removePerson(allPeople()[0]?.id ?? "");
+});
 
 test("the board names the demo until it is removed; the shop's own job keeps its circuit", async () => {
   expect(await page()).toMatchObject({ demo: "Saltmarsh Bay Garage", emptyShelf: false });

@@ -12,11 +12,11 @@ import { FileChooser } from "../importing/FileChooser";
 import { isWritingRecords } from "../importing/recordsImport.server";
 import { lookIntoBackup, verifyBackup } from "../importing/verifyBackup.server";
 import { type Visitor, visitorContext } from "../network/visitor.server";
-import { pinRefusal } from "../people/pinCheck.server";
+import { ownPinRefusal } from "../people/pinCheck.server";
 import { RecordsPage } from "../records/RecordsPage";
 import { logger } from "../shell/log.server";
+import { OwnPin } from "../shell/OwnPin";
 import { sentForm } from "../shell/sentForm.server";
-import { useSignedIn } from "../shell/signedIn";
 import { dayText } from "../text/clock";
 import { shopZone } from "../text/shopZone.server";
 import type { Route } from "./+types/keeping";
@@ -75,10 +75,8 @@ async function takeIn(file: string, sent: { shop: string; pin: string }, visitor
   const name = await shopName();
   if (sent.shop.trim().toLowerCase() !== name.trim().toLowerCase())
     return wrong([`to confirm, type the name of the shop: ${name}`]);
-  if (visitor.kind === "signed-in" && visitor.person) {
-    const refused = await pinRefusal(visitor.person.id, sent.pin, visitor.place);
-    if (refused) return wrong([refused.problem.replace(/\.$/, "")]);
-  }
+  const refused = await ownPinRefusal(visitor, sent.pin);
+  if (refused) return wrong([refused.problem.replace(/\.$/, "")]);
   if (isWritingRecords()) return wrong(["records are being imported; wait until they are saved"]);
   try {
     const { name } = await restore(file, new Date());
@@ -151,26 +149,13 @@ export default function Keeping({ loaderData, actionData }: Route.ComponentProps
 
 /** To confirm a restore, type the shop's name, and your PIN where the shop has people. */
 function ShopConfirmed({ shop }: { shop: string }) {
-  const { me } = useSignedIn();
   return (
     <>
       <label className="grid justify-self-start gap-0.5 text-base text-soft">
         To confirm, type the name of the shop: {shop}
         <input name="shop" required autoComplete="off" className="field text-ink" />
       </label>
-      {me && (
-        <label className="grid justify-self-start gap-0.5 text-base text-soft">
-          PIN of {me.name}
-          <input
-            name="pin"
-            type="password"
-            required
-            autoComplete="off"
-            maxLength={64}
-            className="field text-ink"
-          />
-        </label>
-      )}
+      <OwnPin />
     </>
   );
 }

@@ -1,8 +1,9 @@
-import { Form, useNavigation } from "react-router";
+import { useFetcher } from "react-router";
+import { OwnPin } from "./OwnPin";
 
 /** Tells the user that this is the demo workshop, with a button to remove it. */
 export function DemoNotice({ shop }: { shop: string }) {
-  const busy = useNavigation().state !== "idle";
+  const { Form, state, data } = useFetcher<{ readonly problem?: string }>();
   return (
     <Form
       method="post"
@@ -10,18 +11,24 @@ export function DemoNotice({ shop }: { shop: string }) {
       className="flex flex-wrap items-center gap-x-3 border-l-4 border-edge pl-3 text-base text-soft"
     >
       <p className="min-w-0 grow">This is the demo: {shop}, its jobs and its vehicles are invented.</p>
+      <OwnPin />
       <button
         type="submit"
         name="intent"
         value="remove"
         className="min-h-11 underline"
-        disabled={busy}
+        disabled={state !== "idle"}
         onClick={(event) => {
           if (!window.confirm(removalWords)) event.preventDefault();
         }}
       >
         Remove the demo
       </button>
+      {data?.problem && (
+        <p role="alert" className="w-full text-danger">
+          Not removed. {data.problem}
+        </p>
+      )}
     </Form>
   );
 }
