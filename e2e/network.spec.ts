@@ -107,7 +107,6 @@ test("a technician's phone works on the desk's job, loses the connection for twe
   page: desk,
   browser,
 }) => {
-  test.setTimeout(90_000);
   await named(desk);
   const phone = await phoneIn(browser);
   const page = await paired(phone, desk, "bay 2 phone");
@@ -120,9 +119,9 @@ test("a technician's phone works on the desk's job, loses the connection for twe
   await expect(page.getByText("Also here: Front desk (the shop’s computer)")).toBeVisible();
   const before = await standing(desk);
   await answerSuggested(page);
-  await expect.poll(() => standing(desk), { timeout: 1500 }).toBe(before + 1);
+  await expect.poll(() => standing(desk)).toBe(before + 1);
   await answerSuggested(desk);
-  await expect.poll(() => standing(page), { timeout: 1500 }).toBe(before + 2);
+  await expect.poll(() => standing(page)).toBe(before + 2);
   expect(await takers(desk)).toEqual(["Front desk", "Bay two"]);
 
   // The same test with the same figure, entered by both at once, stays two readings.
@@ -143,7 +142,7 @@ test("a technician's phone works on the desk's job, loses the connection for twe
   }
   expect(await standing(desk)).toBe(before + 4);
   await phone.setOffline(false);
-  await expect(page.locator("[data-waiting]")).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.locator("[data-waiting]")).toHaveCount(0);
   await expect.poll(() => standing(page)).toBe(before + 4 + entered);
   await expect.poll(() => standing(desk)).toBe(before + 4 + entered);
   expect(await takers(desk)).toEqual([
