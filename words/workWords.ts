@@ -74,7 +74,7 @@ export function proposalText(reason: WorkReason): string {
     case "seen":
       return `seen ${reason.seen}`;
     case "chosen":
-      return "compared on Parts";
+      return "chosen on Parts";
     case "part":
       return `${reason.number} needs it`;
   }
