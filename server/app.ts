@@ -38,6 +38,7 @@ import { verifyBackup } from "../app/importing/verifyBackup.server";
 import type { KeyedCertificate } from "../app/network/authority.server";
 import { makeNetworkDoor, type NetworkDoor } from "../app/network/networkDoor.server";
 import { type Place, type Visitor, visitorContext } from "../app/network/visitor.server";
+import { pushedPagesContext } from "../app/probe/pushedPages.server";
 import { diagnoseSeenOn } from "../app/seen/seenEngine.server";
 import { layOutOn } from "../app/sheet/layouts.server";
 import { logger, reportTrouble } from "../app/shell/log.server";
@@ -117,7 +118,10 @@ const routesHandler = async (): Promise<RequestHandler> =>
     getLoadContext: (_request, response) => {
       const context = new RouterContextProvider();
       context.set(nonceContext, response.nonce ?? "");
-      if (response.visitor) context.set(visitorContext, response.visitor);
+      const { visitor } = response;
+      if (visitor) context.set(visitorContext, visitor);
+      if (visitor?.kind === "signed-in")
+        context.set(pushedPagesContext, (jobId) => liveJobs.pushesTo(jobId, visitor));
       return context;
     },
   });

@@ -2,7 +2,7 @@ import { onWritten } from "@db/database.server";
 import { allPeople } from "@db/people/people.server";
 import { isSignedIn } from "@db/people/sessions.server";
 import { lastEventOf } from "@db/repositories/lastEvent.server";
-import { createSession, type Session } from "better-sse";
+import { createEventBuffer, createSession, type Session } from "better-sse";
 import type { Request, Response } from "express";
 import { pairedDevices } from "../app/network/devices.server";
 import { placeId, placeName, type Visitor } from "../app/network/visitor.server";
@@ -71,6 +71,18 @@ class LiveJobs {
     for (const { response } of all) response.end();
   }
 
+  /** Whether the page of a job is pushed to several, and to this visitor among them. */
+  pushesTo(jobId: number, { person, place }: SignedIn): boolean {
+    const here = this.watching(jobId);
+    return (
+      here.length > 1 &&
+      here.some(
+        ({ wantsPage, visitor }) =>
+          wantsPage && placeId(visitor.place) === placeId(place) && visitor.person?.id === person?.id,
+      )
+    );
+  }
+
   private leave(watcher: Watcher): void {
     if (!this.watchers.delete(watcher)) return;
     watcher.response.end();
@@ -107,7 +119,12 @@ class LiveJobs {
   }
 
   private push(to: readonly Watcher[], change: { readonly version: number; readonly page?: unknown }): void {
-    for (const { session } of to) if (session.isConnected) session.push(change, "change");
+    const open = to.filter(({ session }) => session.isConnected);
+    if (open.length === 0) return;
+    // Written once for all: a page is some 200 kB.
+    const written = createEventBuffer().push(change, "change");
+    for (const { session } of open)
+      session.batch(written).catch((cause: unknown) => logger.error(cause, "a change could not be pushed"));
   }
 
   private tellWho(jobId: number): void {

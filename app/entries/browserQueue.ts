@@ -48,8 +48,11 @@ async function post(entry: Entry, ageSeconds: number): Promise<Answer> {
       signal: AbortSignal.timeout(entry.file === undefined ? answerWithin : answerToFileWithin),
     });
     if (answer.ok) {
-      const { page = null } = (await answer.json()) as { readonly page?: unknown };
-      return { taken: true, page };
+      const { page = null, isPushed = false } = (await answer.json()) as {
+        readonly page?: unknown;
+        readonly isPushed?: boolean;
+      };
+      return { taken: true, page, isPushed };
     }
     if (answer.status === 409 || answer.status === 422) {
       const { problem } = (await answer.json()) as { problem: string };

@@ -26,7 +26,7 @@ const entry = (id: string, jobId = 1): Omit<Entry, "at"> => ({
 function server() {
   const stored: string[] = [];
   const ages: number[] = [];
-  let answer: Answer = { taken: true, page: null };
+  let answer: Answer = { taken: true, page: null, isPushed: false };
   const send = async ({ id }: Entry, age: number): Promise<Answer> => {
     await Promise.resolve();
     if (typeof answer !== "string" && "taken" in answer && !stored.includes(id)) stored.push(id);
@@ -69,7 +69,7 @@ describe("the queue of entries", () => {
     queue.enter(entry("b"));
     await jest.advanceTimersByTimeAsync(4000);
     expect(there.stored).toEqual([]);
-    there.answers({ taken: true, page: null });
+    there.answers({ taken: true, page: null, isPushed: false });
     await jest.advanceTimersByTimeAsync(10_000);
     expect(there.stored).toEqual(["a", "b"]);
     expect(there.ages.every((age) => age >= 4)).toBe(true);
@@ -112,7 +112,7 @@ describe("the queue of entries", () => {
     for (const [id, file] of [["photo", "photo"], ["a"], ["b"]] as const)
       queue.enter({ ...entry(id), ...(file === undefined ? {} : { file }) });
     await settle();
-    there.answers({ taken: true, page: null });
+    there.answers({ taken: true, page: null, isPushed: false });
     await queue.flush();
     await settle();
     expect(there.stored.at(-1)).toBe("photo");
@@ -130,7 +130,7 @@ describe("the queue of entries", () => {
       refused: { problem: "no point Z9", fields: { seen: "dark" } },
       stored: 0,
     });
-    there.answers({ taken: true, page: null });
+    there.answers({ taken: true, page: null, isPushed: false });
     queue.enter(entry("b"));
     expect(queue.snapshot().refused).toBeNull();
     await settle();
@@ -200,7 +200,7 @@ describe("ids of entries", () => {
     expect(idle.snapshot().waiting[0]?.by).toEqual(bayTwo);
 
     // Somebody else signs in on the same device: their entries are stored, and nothing waits behind the others.
-    there.answers({ taken: true, page: null });
+    there.answers({ taken: true, page: null, isPushed: false });
     const other = new EntryQueue(store, there.send, { id: "1", name: "Front desk" });
     other.enter(entry("b"));
     await settle();
@@ -221,7 +221,7 @@ describe("ids of entries", () => {
     there.answers("away");
     new EntryQueue(store, there.send).enter(entry("a"));
     await settle();
-    there.answers({ taken: true, page: null });
+    there.answers({ taken: true, page: null, isPushed: false });
     await new EntryQueue(store, there.send, { id: "1", name: "Front desk" }).flush();
     expect(there.stored).toEqual(["a"]);
   });

@@ -42,7 +42,7 @@ export interface QueueState {
   /** Increases with every entry stored. */
   readonly stored: number;
   /** Where the last stored entry was sent, and the page the server answered with; null if there was none. */
-  readonly shown: { readonly to: string; readonly page: unknown } | null;
+  readonly shown: (Pick<Stored, "page" | "isPushed"> & { readonly to: string }) | null;
 }
 
 /** The part of a browser's storage the queue needs. */
@@ -58,7 +58,15 @@ export interface EntryStore {
  * The result of sending an entry: stored, with the new page; refused, with the reason; not answered; or not accepted
  * because whoever made it is signed out.
  */
-export type Answer = { readonly taken: true; readonly page: unknown } | Refusal | "away" | "signed-out";
+export type Answer = Stored | Refusal | "away" | "signed-out";
+
+/** An entry that was stored, with the new page; null if that comes later. */
+interface Stored {
+  readonly taken: true;
+  readonly page: unknown;
+  /** Whether the new page is pushed, because others look at the job too. */
+  readonly isPushed: boolean;
+}
 
 export type Send = (entry: Entry, ageSeconds: number) => Promise<Answer>;
 
@@ -210,7 +218,7 @@ export class EntryQueue {
       if ("problem" in answer)
         this.drop(entry, { away: false, signedOut: false, refused: { ...answer, id, to, fields, words } });
       else {
-        const shown = { to, page: answer.page };
+        const shown = { to, page: answer.page, isPushed: answer.isPushed };
         this.drop(entry, {
           away: false,
           signedOut: false,

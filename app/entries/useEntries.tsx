@@ -63,9 +63,16 @@ export function useEntryAnswers(jobId: number): readonly string[] {
   return useMemo(() => (text === noLooks ? [] : text.split("\n")), [text]);
 }
 
-/** Shows the server's answer to a job's entries: the page it sent, or else the page loaded again. */
-function useAnswers(jobId: number, show: (page: unknown) => void): void {
+/** Milliseconds to wait for a page that is to be pushed; a connection may be lost unnoticed. */
+const pushedWithin = 2500;
+
+/** Shows the server's answer to a job's entries: the page it sent or pushes, or else the page loaded again. */
+function useAnswers(jobId: number, token: string, show: (page: unknown) => void): void {
   const { revalidate } = useRevalidator();
+  const present = useRef(token);
+  useEffect(() => {
+    present.current = token;
+  }, [token]);
   useEffect(() => {
     let { stored, refused } = theQueue().snapshot();
     return theQueue().subscribe(() => {
@@ -77,7 +84,12 @@ function useAnswers(jobId: number, show: (page: unknown) => void): void {
       if (now.stored === stored) return;
       ({ stored } = now);
       if (now.shown?.to !== entriesAddress(jobId)) return;
+      const before = present.current;
       if (now.shown.page) show(now.shown.page);
+      else if (now.shown.isPushed)
+        setTimeout(() => {
+          if (present.current === before) void revalidate();
+        }, pushedWithin);
       else void revalidate();
     });
   }, [jobId, show, revalidate]);
@@ -125,7 +137,7 @@ export function EntriesProvider({ jobId, token, standing, show, children }: Entr
   }, [jobId, token, standing, enter]);
   // Sends what an earlier page left unsent.
   useEffect(() => void theQueue().flush(), []);
-  useAnswers(jobId, show);
+  useAnswers(jobId, token, show);
   useEffect(() => {
     const [mark] = performance.getEntriesByName(enteredMark).slice(-1);
     if (!mark || token === "") return;

@@ -1,6 +1,7 @@
 import { setTimeout as pause } from "node:timers/promises";
 import { engineFor } from "../engine/engine.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
+import { entriesStored } from "./entriesFirst.server";
 import { probeView } from "./probeView.server";
 
 type Probed = Awaited<ReturnType<typeof probeView>>;
@@ -17,6 +18,7 @@ async function make(id: string): Promise<Probed> {
   const compiled = jobAt(id).then(({ circuit }) => engineFor(circuit));
   await Promise.all([compiled, pause(gatherMilliseconds)]);
   const made = last.then(async () => {
+    await entriesStored();
     waiting.delete(id);
     return probeView(await jobViewAt(id));
   });

@@ -3,9 +3,11 @@ import { sameParts } from "@core/fault/repair";
 import { NoteRow } from "@db/models/entryModels.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { afterAll, beforeAll, describe, expect, jest, test } from "@jest/globals";
+import { RouterContextProvider } from "react-router";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { jobViewAt } from "../job/jobView.server";
 import { probeOptions } from "../probe/probeView.server";
+import { pushedPagesContext } from "../probe/pushedPages.server";
 import { logger } from "../shell/log.server";
 import { closeDemoShop, json, openDemoShop, posted } from "../testing/demoShop";
 import * as entries from "./entries";
@@ -47,6 +49,17 @@ describe("an entry", () => {
       expect(moved).toHaveLength(2);
       expect(moved.at(-1)).toBeCloseTo(p, 9);
     }
+  });
+
+  test("is answered at once where its page is pushed to several devices", async () => {
+    const context = new RouterContextProvider();
+    const asked: number[] = [];
+    context.set(pushedPagesContext, (jobId) => asked.push(jobId) > 0);
+    const before = (await readingsOf(id)).length;
+    const { body } = await json(entries.action, posted(fields("12.0")), {}, context);
+    expect(body).toEqual({ isPushed: true });
+    expect(asked).toEqual([id]);
+    expect(await readingsOf(id)).toHaveLength(before + 1);
   });
 
   test("is saved even if its page cannot be made; the cause is logged", async () => {

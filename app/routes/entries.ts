@@ -1,6 +1,8 @@
 import { takeEntry } from "../entries/takeEntry.server";
 import { queueAnswer } from "../job/intoJob.server";
+import { storedFirst } from "../probe/entriesFirst.server";
 import { probePageOf } from "../probe/probePage.server";
+import { pushedPagesContext } from "../probe/pushedPages.server";
 import { logger } from "../shell/log.server";
 import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/entries";
@@ -29,9 +31,12 @@ async function pageAfterEntry(id: string) {
 
 /**
  * Stores one entry from the probe page's queue. Answers with the job's new page once the entry is on disk, or with the
- * reason if it is refused.
+ * reason if it is refused. Where the page is pushed to several devices, the answer does not wait for it.
  */
-export async function action({ params, request }: Route.ActionArgs) {
-  const refused = await takeEntry(params.id, await sentForm(request));
-  return refused ? queueAnswer(refused) : queueAnswer(null, { page: await pageAfterEntry(params.id) });
+export async function action({ params, request, context }: Route.ActionArgs) {
+  const sent = await sentForm(request);
+  const refused = await storedFirst(takeEntry(params.id, sent));
+  if (refused) return queueAnswer(refused);
+  const isPushed = context.get(pushedPagesContext)(Number(params.id));
+  return queueAnswer(null, isPushed ? { isPushed } : { page: await pageAfterEntry(params.id) });
 }

@@ -67,12 +67,9 @@ export async function json(
   work: (args: never) => Promise<Response>,
   request: Request,
   params: Record<string, string> = {},
+  context = new RouterContextProvider(),
 ) {
-  const response = await work({
-    request,
-    params: { id: String(job), ...params },
-    context: new RouterContextProvider(),
-  } as never);
+  const response = await work({ request, params: { id: String(job), ...params }, context } as never);
   return { status: response.status, body: (await response.json()) as Record<string, unknown> };
 }
 export const asked = (query: string) => new Request(`http://127.0.0.1/x?${query}`);
