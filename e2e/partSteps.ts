@@ -2,15 +2,7 @@
 import { brokenVehicle } from "./brokenVehicle";
 import { expect, type Page } from "./shop";
 import type { Enter } from "./steps";
-import { check, type Press, probe, sound, startOn } from "./workSteps";
-
-const jobPage = (page: Page, to: string): string => page.url().replace(/(\/jobs\/\d+).*$/, `$1/${to}`);
-
-/** Goes to a page of the job and waits for its scripts. */
-async function goTo(page: Page, to: string): Promise<void> {
-  await page.goto(jobPage(page, to));
-  await page.waitForLoadState("networkidle");
-}
+import { goTo, type Press, probe, proveIt, row, startOn } from "./workSteps";
 
 /** Chooses the new part that Parts compares, and puts every line it asks for on the work list. */
 async function choosePart(page: Page, part: string, number: string, press: Press): Promise<void> {
@@ -25,9 +17,6 @@ async function choosePart(page: Page, part: string, number: string, press: Press
   await expect(proposals).toHaveCount(0);
 }
 
-const row = (page: Page, way: "in" | "back", step: string) =>
-  page.locator(`[data-way="${way}"] [data-step="${step}"]`);
-
 /** Ticks the steps of one direction in their order until only those to leave are open. */
 async function tickSteps(page: Page, way: "in" | "back", leave: readonly string[] = []): Promise<string[]> {
   const verb = way === "in" ? /^Removed/ : /^(Refitted|Tested|Done)/;
@@ -41,17 +30,6 @@ async function tickSteps(page: Page, way: "in" | "back", leave: readonly string[
     done.push(step);
   }
   return done;
-}
-
-/** Marks the work as done, takes the final check on a sound vehicle, and goes to Close. */
-async function proveIt(page: Page, press: Press): Promise<void> {
-  await goTo(page, "work");
-  await press(page, "All work is done: go to the final check");
-  await page.waitForURL(/\/prove$/);
-  await check(page, sound);
-  await expect(page.getByText("Every step is as expected: the repair is proven.")).toBeVisible();
-  await page.getByRole("link", { name: "Continue to Close" }).click();
-  await page.waitForURL(/\/close$/);
 }
 
 /**

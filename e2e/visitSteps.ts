@@ -2,18 +2,7 @@
 import { type BrokenVehicle, brokenVehicle } from "./brokenVehicle";
 import { expect, type Page } from "./shop";
 import { complaintStored, type Enter, probeToTheEnd, standing } from "./steps";
-import { check, type Press, sound, startOn } from "./workSteps";
-
-const jobPage = (page: Page, to: string): string => page.url().replace(/(\/jobs\/\d+).*$/, `$1/${to}`);
-
-/** Goes to a page of the job and waits for its scripts. */
-async function goTo(page: Page, to: string): Promise<void> {
-  await page.goto(jobPage(page, to));
-  await page.waitForLoadState("networkidle");
-}
-
-const row = (page: Page, way: "in" | "back", step: string) =>
-  page.locator(`[data-way="${way}"] [data-step="${step}"]`);
+import { goTo, type Press, proveIt, row, startOn } from "./workSteps";
 
 /** Takes the recommended offer as an approved estimate. */
 async function approve(page: Page, press: Press): Promise<void> {
@@ -37,18 +26,8 @@ async function bill(page: Page, press: Press): Promise<void> {
   await expect(page.getByRole("heading", { name: /against approved estimate/ })).toBeVisible();
 }
 
-/** Marks the work as done and takes the final check on a sound vehicle. */
-async function prove(page: Page, press: Press): Promise<void> {
-  await goTo(page, "work");
-  await press(page, "All work is done: go to the final check");
-  await page.waitForURL(/\/prove$/);
-  await check(page, sound);
-  await expect(page.getByText("Every step is as expected: the repair is proven.")).toBeVisible();
-}
-
 /** Says of every line what the readings prove, and of a part put back that it was good; closes. */
 async function close(page: Page, press: Press): Promise<void> {
-  await goTo(page, "close");
   const findings = page.locator('select[name^="finding-"]');
   await expect(findings).toHaveCount(2);
   for (const finding of await findings.all()) {
@@ -95,13 +74,13 @@ export async function motorAndPack(page: Page, enter: Enter, press: Press): Prom
   const lines = page.locator("[data-work]");
   await expect(lines).toHaveCount(2);
   await expect(lines.first()).toContainText("blower motor M1: renew");
-  await expect(page.getByText(/planned in this round\. Done in one go about/)).toBeVisible();
+  await expect(page.getByText(/planned in this round\. About .* if done together/)).toBeVisible();
   await approve(page, press);
   // The two parts are behind the same panel, so it comes out once.
   await goTo(page, "fit");
   await expect(row(page, "in", "lower-panel")).toHaveCount(1);
   for (const step of ["pack-screws", "motor-screws"]) await expect(row(page, "in", step)).toBeVisible();
-  await prove(page, press);
+  await proveIt(page, press);
   await close(page, press);
   await bill(page, press);
   await goTo(page, "close");
@@ -154,7 +133,7 @@ export async function packPutBack(page: Page, enter: Enter, press: Press): Promi
   await approve(page, press);
   // The pack that was proved good is not offered anew.
   await expect(page.locator("[data-offer]").filter({ hasText: /R1.*R1/s })).toHaveCount(0);
-  await prove(page, press);
+  await proveIt(page, press);
   await close(page, press);
   await bill(page, press);
   await expect(page.locator('[data-version="2"]')).toContainText("battery terminal");

@@ -167,3 +167,26 @@ export async function oiledBearing(page: Page, enter: Enter, press: Press): Prom
   await expect(customer).toContainText("The bearing of the fan's motor had run dry.");
   await expect(customer).toContainText("Please come back by 1 Mar 2027.");
 }
+
+const jobPage = (page: Page, to: string): string => page.url().replace(/(\/jobs\/\d+).*$/, `$1/${to}`);
+
+/** Goes to a page of the job and waits for its scripts. */
+export async function goTo(page: Page, to: string): Promise<void> {
+  await page.goto(jobPage(page, to));
+  await page.waitForLoadState("networkidle");
+}
+
+/** A step of the repair. */
+export const row = (page: Page, way: "in" | "back", step: string) =>
+  page.locator(`[data-way="${way}"] [data-step="${step}"]`);
+
+/** Marks the work as done, takes the final check on a sound vehicle, and goes to Close. */
+export async function proveIt(page: Page, press: Press): Promise<void> {
+  await goTo(page, "work");
+  await press(page, "All work is done: go to the final check");
+  await page.waitForURL(/\/prove$/);
+  await check(page, sound);
+  await expect(page.getByText("Every step is as expected: the repair is proven.")).toBeVisible();
+  await page.getByRole("link", { name: "Continue to Close" }).click();
+  await page.waitForURL(/\/close$/);
+}

@@ -42,7 +42,7 @@ export async function afterwards(view: JobView): Promise<{ advised: string | nul
   const fitted = repairedParts(view);
   const done = view.works.filter(({ state }) => state === "done");
   const kindOf = (id: string) => failureKind(circuit, id);
-  // What may have burnt out the new part's predecessor, whatever the verdict names now.
+  // A part left in that may have burnt out what was renewed, whatever the verdict names now.
   const cause = [
     verdict.killedBy,
     ...verdict.alsoCheck,

@@ -75,7 +75,8 @@ function useAnswers(jobId: number, token: string, show: (page: unknown) => void)
   }, [token]);
   useEffect(() => {
     let { stored, refused } = theQueue().snapshot();
-    return theQueue().subscribe(() => {
+    let overdue: ReturnType<typeof setTimeout> | undefined;
+    const leave = theQueue().subscribe(() => {
       const now = theQueue().snapshot();
       // Entries the job did not take are listed at the top of its pages.
       if (now.refused?.isKept && now.refused !== refused && now.refused.to === entriesAddress(jobId))
@@ -84,14 +85,20 @@ function useAnswers(jobId: number, token: string, show: (page: unknown) => void)
       if (now.stored === stored) return;
       ({ stored } = now);
       if (now.shown?.to !== entriesAddress(jobId)) return;
+      // Of several entries, the last one's page shows all.
+      clearTimeout(overdue);
       const before = present.current;
       if (now.shown.page) show(now.shown.page);
       else if (now.shown.isPushed)
-        setTimeout(() => {
+        overdue = setTimeout(() => {
           if (present.current === before) void revalidate();
         }, pushedWithin);
       else void revalidate();
     });
+    return () => {
+      leave();
+      clearTimeout(overdue);
+    };
   }, [jobId, show, revalidate]);
 }
 

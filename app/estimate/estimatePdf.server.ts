@@ -38,7 +38,7 @@ export function estimatePdf(head: EstimateHead, body: EstimateBody, priced: Pric
     paper.on("error", failed);
   });
   paper.font(fontFile());
-  // An estimate says which way of the repair it prices; on a bill its lines say what was done.
+  // An estimate names the offer it prices. A bill needs no title: its lines say what was done.
   const title = head.kind === "bill" ? titleOf(head) : `${titleOf(head)}: ${body.title}`;
   paper.fontSize(20).text(title, margin, margin);
   paper.fontSize(11).text(`Job ${head.job}, ${head.vehicle}. Made ${head.made}.`);

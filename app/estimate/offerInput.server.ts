@@ -14,17 +14,13 @@ import { labourTitle } from "@words/offerWords";
 import { repairName } from "@words/partName";
 import { plannedText } from "@words/workWords";
 import { beliefCured, beliefIn, diagnosisFrom, diagnosisOf } from "../job/diagnosis.server";
-import { activeReadings, type JobView, minutesTesting, presentRound } from "../job/jobView.server";
+import { activeReadings, type JobView, minutesTesting, presentWorks } from "../job/jobView.server";
 import { type JobMatch, jobMatches } from "../parts/jobMatches.server";
 import { labourOf } from "../repair/labour.server";
 import { partsOfRound } from "../repair/repairState.server";
 
 /** Work that fits something new, and so has a part to pay. */
 const fitsNew: ReadonlySet<WorkLine["done"]> = new Set(["renewed", "spliced", "fitted"]);
-
-/** The lines of work of the present round: what an earlier round did is on the bill already. */
-const presentWorks = (view: JobView): readonly WorkLine[] =>
-  view.works.filter(({ round }) => round === presentRound(view));
 
 /** A job's list in words, as an estimate keeps it. */
 export const worksInWords = (view: JobView): string[] =>

@@ -48,8 +48,8 @@ export const diagnosisOf = (view: JobView, options: DiagnoseOptions = {}): Diagn
   diagnosisFrom(view, activeReadings(view), { ...options, numbers: activeNumbers(view) });
 
 /**
- * Belief that lines of work are the whole repair. Work on something outside the circuit may cure what the circuit does
- * not explain.
+ * Probability that some lines of work are the whole repair. Work on something outside the circuit may also cure a fault
+ * that the circuit does not explain.
  */
 export const beliefCured = (suspects: Diagnosis["suspects"], lines: readonly Cure[]): number =>
   beliefIn(suspects, partsRepaired(lines)) +

@@ -181,6 +181,10 @@ export function stoppingCosts(
 /** The round a job is in: every failed final check ends one. */
 export const presentRound = ({ repairs }: JobFacts): number => repairs.length + 1;
 
+/** The lines of work of that round: what an earlier one did is done and billed. */
+export const presentWorks = (facts: JobFacts): readonly WorkLine[] =>
+  facts.works.filter(({ round }) => round === presentRound(facts));
+
 /** Readings that are not deleted. */
 export const activeReadings = ({ stored }: Pick<JobFacts, "stored">): Reading[] =>
   stored.flatMap(({ reading, struckAt }) => (struckAt ? [] : [reading]));

@@ -14,8 +14,8 @@ export async function storedFirst<T>(entry: Promise<T>): Promise<T> {
 }
 
 /**
- * Resolves once no entry is being stored, so that nobody waits for "saved" while somebody's page is made: an entry asks
- * the database several times, and would wait for a piece of the page at each.
+ * Resolves once no entry is being stored. Storing one takes several calls to the database, and each of them would wait
+ * while a page is computed.
  */
 export async function entriesStored(): Promise<void> {
   const until = performance.now() + mostMilliseconds;

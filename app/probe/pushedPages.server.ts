@@ -1,7 +1,7 @@
 import { createContext } from "react-router";
 
 /**
- * Whether whoever sends a request has a job's probe page open to which its next state is pushed, because others look at
- * the job too. The answer to an entry then does without the page.
+ * Whether a job's new page is pushed to the sender of this request. It is while others look at the job too; the answer
+ * to an entry then leaves the page out.
  */
 export const pushedPagesContext = createContext<(jobId: number) => boolean>(() => false);

@@ -1,3 +1,4 @@
+import { fittingNeedsBatteryOff } from "@core/access/fittingStep";
 import { quickestRoute } from "@core/access/route";
 import { learntMinutes, shopPace } from "@core/access/stepTimes";
 import { usualRepair } from "@core/diagnose/verdict/stopping";
@@ -37,12 +38,25 @@ export async function labourOf(view: JobView, lines: readonly WorkLine[], matche
       ? (line.plannedMinutes ?? 0)
       : usualRepair(circuit, id, view.costs.repairs).minutes;
   };
+  /** The work on new parts, and on plugs and wires themselves. */
+  const onParts = (ids: readonly string[]) =>
+    fittingsOfMatches(matches.filter(({ part }) => ids.includes(part)));
+  const onPlugs = (ids: readonly string[]) =>
+    ownSteps(
+      circuit,
+      ids.map((id) => {
+        const line = lines.find(({ part }) => part === id);
+        return { part: id, done: line?.done ?? usualWork(circuit, id), adapts: line?.adapts };
+      }),
+      onParts(ids),
+    );
   const access = (ids: readonly string[], book: boolean): number => {
     const reached = ids.filter(isReached);
     const route =
       stored && pace && reached.length > 0
         ? quickestRoute(stored.plan, reached, {
             prefer: book ? "book" : (fit?.prefer ?? "quickest"),
+            batteryOff: fittingNeedsBatteryOff([...onParts(ids), ...onPlugs(ids)]),
             ...(book ? {} : { minutesOf: (step) => learntMinutes(step, pace, measured).minutes }),
           })
         : null;
@@ -51,18 +65,11 @@ export async function labourOf(view: JobView, lines: readonly WorkLine[], matche
   };
   const adapting = (ids: readonly string[]): number =>
     ids.reduce((sum, id) => sum + (matches.find(({ part }) => part === id)?.match?.workMinutes ?? 0), 0);
-  /** Splicing a plug in that a route leads to; elsewhere the usual minutes have it. */
-  const onPlugs = (ids: readonly string[]): number =>
-    ownSteps(
-      circuit,
-      ids.filter(isReached).map((id) => {
-        const line = lines.find(({ part }) => part === id);
-        return { part: id, done: line?.done ?? usualWork(circuit, id), adapts: line?.adapts };
-      }),
-      fittingsOfMatches(matches.filter(({ part }) => ids.includes(part))),
-    ).reduce((sum, { adaptation: { minutes } }) => sum + minutes, 0);
-  /** Minutes of everything beyond removal and refitting. */
-  const working = (ids: readonly string[]): number => adapting(ids) + onPlugs(ids);
+  /** Minutes of everything beyond removal and refitting. Where no route leads, the usual minutes include the work. */
+  const working = (ids: readonly string[]): number =>
+    onPlugs(ids)
+      .filter(({ part }) => isReached(part))
+      .reduce((sum, { adaptation: { minutes } }) => sum + minutes, adapting(ids));
   return {
     /** Without the final check. */
     workMinutes: (ids: readonly string[]): number => access(ids, false) + working(ids),
@@ -78,5 +85,5 @@ export async function labourOf(view: JobView, lines: readonly WorkLine[], matche
   };
 }
 
-/** What the minutes of a job's works are asked of. */
+/** Tells the minutes of a job's lines of work. */
 export type Labour = Awaited<ReturnType<typeof labourOf>>;

@@ -29,7 +29,7 @@ import {
   trayNotesOf,
 } from "@db/repositories/repairs.server";
 import { diagnosisOf } from "../job/diagnosis.server";
-import { type JobView, jobViewAt, presentRound } from "../job/jobView.server";
+import { type JobView, jobViewAt, presentRound, presentWorks } from "../job/jobView.server";
 import { fittingsOfMatches, jobMatches } from "../parts/jobMatches.server";
 
 /** One preference, and the route it leads to. */
@@ -87,7 +87,7 @@ export function partsOfRound(
   { replace, state }: Diagnosis["verdict"],
 ): RoundParts {
   const round = presentRound(view);
-  const listed = partsRepaired(view.works.filter((line) => line.round === round));
+  const listed = partsRepaired(presentWorks(view));
   // Somebody who deselects everything means it.
   if (chosen?.round === round)
     return {
@@ -100,13 +100,13 @@ export function partsOfRound(
   return { parts: parts ?? replace, likeliestOnly: !parts && state === "open", listedSince: [] };
 }
 
-/** The lines of a job's round that are done with these parts: those listed, otherwise what is usually done to each. */
+/** The work of a job's round on these parts: the lines listed, or if there are none, what is usually done to each part. */
 function linesToDo(
   view: JobView,
   parts: readonly string[],
   reaches: (part: string) => boolean,
 ): readonly Pick<WorkLine, "part" | "done" | "adapts">[] {
-  const lines = view.works.filter(({ round }) => round === presentRound(view));
+  const lines = presentWorks(view);
   if (lines.length === 0) return parts.map((part) => ({ part, done: usualWork(view.circuit, part) }));
   return lines.filter(({ part }) => part && (parts.includes(part) || !reaches(part)));
 }

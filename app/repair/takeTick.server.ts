@@ -11,7 +11,7 @@ import { trayNoteText } from "@words/trayWords";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
 import { intoJob, type Refused } from "../job/intoJob.server";
-import { jobAt, presentRound } from "../job/jobView.server";
+import { jobAt, presentWorks } from "../job/jobView.server";
 import { textFields } from "../text/formText";
 import { measuredMinutes } from "./measuredMinutes";
 import { type RepairState, repairState } from "./repairState.server";
@@ -98,17 +98,15 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
   return refused ?? markLine(state, sent.step, "done");
 }
 
-/** Marks the line of work that a step on a new part, a plug or a wire carries out; other steps have no line of their own. */
+/** Marks the line that a step on a new part, a plug or a wire carries out; other steps have no line of their own. */
 async function markLine(state: RepairState | null, step: string, mark: WorkState): Promise<Refused | null> {
   const fitting = state?.fittings.find((one) => one.fitting.id === step)?.fitting;
   if (!state || !fitting) return null;
   const { view } = state;
-  const line = view.works.find(
-    ({ adapts, part, done, round }) =>
-      round === presentRound(view) &&
-      (adapts
-        ? adapts.part === fitting.part && adapts.work === fitting.adaptation.work
-        : part === fitting.part && done === adaptationFacts[fitting.adaptation.work].done),
+  const line = presentWorks(view).find(({ adapts, part, done }) =>
+    adapts
+      ? adapts.part === fitting.part && adapts.work === fitting.adaptation.work
+      : part === fitting.part && done === adaptationFacts[fitting.adaptation.work].done,
   );
   const { job } = view;
   if (!line || line.state === mark) return null;

@@ -77,6 +77,20 @@ const shut = (fields: Fields) =>
     String(id),
   );
 
+/** The job's repair as it stands. */
+async function state() {
+  const { job, circuit: own } = await jobAt(String(id));
+  const found = await repairState(job, own);
+  if (!found) throw new Error("no plan");
+  return found;
+}
+
+/** Ticks a step, with the reason it needs if another comes before it. */
+async function tick(step: string, way: "in" | "back"): Promise<void> {
+  const fields = { intent: "tick", token: crypto.randomUUID(), step, way, screws: "0", reason: "as found" };
+  expect((await answer(ticks.action, fields, String(id))).status).toBe(200);
+}
+
 /** The first proved fault offered for a line; "unknown" if none is. */
 async function proved(name: string): Promise<string> {
   const asked = (await card()).asked.find((own) => own.name === name);
@@ -202,25 +216,11 @@ test("a motor renewed on a guess: whether the old one was bad is asked, and move
 test("the second round removes what it works on: what was put back is to be taken off again, what is still off stays off", async () => {
   await read(...dead, { ...fusedLeads, seen: "none" });
   await decide({ intent: "fitted", parts: "M1" });
-  const tick = async (step: string, way: "in" | "back", screws = 0): Promise<void> => {
-    const told = await answer(
-      ticks.action,
-      { intent: "tick", token: crypto.randomUUID(), step, way, screws: String(screws), reason: "as found" },
-      String(id),
-    );
-    expect(told.status).toBe(200);
-  };
   for (const step of ["mat", "lower-panel", "x3-off", "motor-screws"]) await tick(step, "in");
   for (const step of ["motor-screws", "x3-off"]) await tick(step, "back");
   await check({ "up-1": "none" });
   await back();
   await add({ part: "X5", done: "spliced" });
-  const state = async () => {
-    const { job, circuit: own } = await jobAt(String(id));
-    const found = await repairState(job, own);
-    if (!found) throw new Error("no plan");
-    return found;
-  };
   const { targets, off, allTicks } = await state();
   expect(targets).toEqual(["X5"]);
   expect([...off].sort()).toEqual(["lower-panel", "mat"]);
@@ -242,24 +242,12 @@ test("a plug to be renewed is spliced in as a step of its own, with the negative
   await read(...heard({ off: "none", "1": "none", "2": "normal", "3": "normal", "4": "normal" }));
   await read(look("X5", "melted"));
   await add({ part: "X5", done: "spliced" });
-  const state = async () => {
-    const { job, circuit: own } = await jobAt(String(id));
-    const found = await repairState(job, own);
-    if (!found) throw new Error("no plan");
-    return found;
-  };
   const { fittings, fittingsNeedBatteryOff } = await state();
   expect(fittings).toMatchObject([{ fitting: { id: "fit-X5-splice-leads" }, before: "x5-off" }]);
   expect(fittingsNeedBatteryOff).toBe(true);
   // Removal and refitting, and four leads at five minutes.
   expect((await list()).totals.togetherMinutes).toBeGreaterThan(20);
-  const tick = (step: string, way: "in" | "back") =>
-    answer(
-      ticks.action,
-      { intent: "tick", token: crypto.randomUUID(), step, way, screws: "0", reason: "as found" },
-      String(id),
-    );
-  expect((await tick("fit-X5-splice-leads", "back")).status).toBe(200);
+  await tick("fit-X5-splice-leads", "back");
   // Ticked first, it has no time of its own, so the bill counts it as planned.
   expect(await minutesTicked(await jobViewAt(String(id)))).toBe(20);
   expect((await list()).rounds[0]?.lines[0]?.state).toBe("done");

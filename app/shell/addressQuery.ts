@@ -5,8 +5,8 @@ import { useLocation, useSearchParams } from "react-router";
 const own = "own query";
 
 /**
- * The query of the address, and how to change it without a new page. A change shows at once and the address follows;
- * with the router's own setter a second change made meanwhile would undo the first, and a field would lose letters.
+ * The query of the address, and a function that changes it without leaving the page. A change shows at once, and the
+ * address follows. With the router's own setter, a second change made before the first arrived would undo it.
  */
 export function useAddressQuery(): [
   URLSearchParams,

@@ -144,7 +144,7 @@ function PresentRound({ work, round, problem, note }: PresentRoundProps) {
           {minutes > 0 && `${minutesText(minutes)} planned in this round. `}
           {togetherMinutes > 0 &&
             togetherMinutes < minutes &&
-            `Done in one go about ${minutesText(togetherMinutes)}: what they share comes out once. `}
+            `About ${minutesText(togetherMinutes)} if done together, because they share removal steps. `}
           {priceMinor > 0 && `Parts ${priceText(priceMinor, work.currency)} over all rounds.`}
         </p>
       )}

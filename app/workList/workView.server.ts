@@ -137,7 +137,7 @@ export async function workView(id: string | undefined) {
     })),
     totals: {
       minutes: present.reduce((sum, { plannedMinutes = 0 }) => sum + plannedMinutes, 0),
-      /** The same done in one go, with what they share in removal and refitting counted once. */
+      /** Minutes if all lines are done together: removal and refitting steps that they share count once. */
       togetherMinutes: toHalves(labour.workMinutes(present.map((line) => line.part ?? line.id))),
       priceMinor: view.works.reduce((sum, { priceMinor = 0 }) => sum + priceMinor, 0),
     },

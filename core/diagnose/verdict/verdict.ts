@@ -10,7 +10,7 @@ import { type Cited, cite, decisiveReasons, pathReason, type Reason } from "../e
 import { nothingProved, type Proof } from "../proof/proof";
 import type { Forecast } from "../tests/forecast";
 import { damageLeft } from "./damageSeen";
-import { type Stopping, weighStopping } from "./stopping";
+import { repairKind, type Stopping, weighStopping } from "./stopping";
 
 /** What to replace, with what belief, and whether stopping now pays. */
 export interface Verdict {
@@ -39,6 +39,9 @@ const variantsOf = perCircuitAnd((compiled, repair: Repair) =>
   [...compiled.variants.keys()].filter((index) => compiled.variants[index]?.repair === repair),
 );
 
+/** What a tight motor burns out (common practice, no source). */
+const burntOut: ReadonlySet<string> = new Set(["resistor", "fuse", "connector", "inline"]);
+
 /**
  * Motors to check before new parts are fitted: a burnt-out pack, a burnt pin or a blown fuse had a cause. A motor that
  * somebody has measured is not among them.
@@ -48,13 +51,7 @@ export function motorsToCheck(
   replace: readonly string[],
   readings: readonly Reading[],
 ): string[] {
-  const kindOf = (id: string) =>
-    circuit.parts.find((part) => part.id === id)?.kind ??
-    (circuit.connectors.some((connector) => connector.id === id) ? "connector" : null);
-  const heated = replace.some((id) => {
-    const kind = kindOf(id);
-    return kind === "resistor" || kind === "fuse" || kind === "connector" || kind === "inline";
-  });
+  const heated = replace.some((id) => burntOut.has(repairKind(circuit, id)));
   if (!heated) return [];
   return motors.map(({ part }) => part.id).filter((id) => !replace.includes(id) && !isMeasured(readings, id));
 }
