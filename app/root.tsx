@@ -1,4 +1,5 @@
 import "./styles/app.css";
+import { allPeople } from "@db/people/people.server";
 import textFont from "@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2?url";
 import { useContext } from "react";
 import {
@@ -37,6 +38,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const signedIn: SignedIn = {
     me: visitor.kind === "signed-in" ? visitor.person : null,
     runsShop: mayRunShop(visitor),
+    people: visitor.kind === "signed-in" ? allPeople().map(({ id }) => id) : [],
   };
   const troubles = visitor.kind === "signed-in" ? troublesNow() : [];
   return {

@@ -84,6 +84,8 @@ async function enter(job: number): Promise<void> {
 }
 
 const megabytes: number[] = [];
+/** 95th percentiles of each minute: acknowledged, shown. */
+const byMinute: string[] = [];
 const pending: Promise<void>[] = [];
 for (let minute = 0; minute < minutes; minute++) {
   const own = jobs.slice(minute * jobsAtOnce, (minute + 1) * jobsAtOnce);
@@ -92,12 +94,15 @@ for (let minute = 0; minute < minutes; minute++) {
   const here = Array.from({ length: devices }, (_, at) => new Device(own[at % own.length] as number));
   await pause(1000);
   const began = performance.now();
+  const before = [waits.acknowledged.length, waits.shown.length] as const;
   for (let made = 0; made < entriesEachSecond * 60 * Math.min(1, minutes); made++) {
     pending.push(enter(own[made % own.length] as number));
     await pause(Math.max(0, began + ((made + 1) * 1000) / entriesEachSecond - performance.now()));
   }
   await Promise.all(pending.splice(0));
   await pause(1000);
+  const p95 = (all: readonly number[], from: number) => quantile(all.slice(from), 0.95).toFixed(0);
+  byMinute.push(`${p95(waits.acknowledged, before[0])}/${p95(waits.shown, before[1])}`);
   megabytes.push(shop.residentMegabytes());
   for (const device of here) device.leave();
 }
@@ -115,5 +120,6 @@ const sixEach = (sentAt.size * devices) / jobsAtOnce;
 process.stdout.write(
   `${sentAt.size} readings, ${lost} not stored; shown ${waits.shown.length} of ${sixEach} times; failures: ${JSON.stringify(Object.fromEntries(failures))}\n`,
 );
+process.stdout.write(`p95 minute by minute, acknowledged/shown: ${byMinute.join(", ")} ms\n`);
 process.stdout.write(`memory minute by minute: ${megabytes.map((own) => own.toFixed(0)).join(", ")} MB\n`);
 process.exitCode = lost === 0 && failures.size === 0 ? 0 : 1;

@@ -35,10 +35,11 @@ const addresses = (group: Group): string[] => {
   const own = routes.find(({ file }) => file.endsWith(`${group}.tsx`));
   return [...new Set(addressesOf(own?.children ?? []))];
 };
-/** The stream of a job's changes is no page of the application: the server answers it itself. */
+/** The streams of a job's changes are no pages of the application: the server answers them itself. */
+const streams = ["/jobs/4/live", "/no-diagram/4/live"];
 const byGroup: Readonly<Record<Group, readonly string[]>> = {
   forAnybody: addresses("forAnybody"),
-  signedInOnly: [...addresses("signedInOnly"), "/jobs/4/live"],
+  signedInOnly: [...addresses("signedInOnly"), ...streams],
   ownerOnly: addresses("ownerOnly"),
 };
 
@@ -249,7 +250,7 @@ let wrong = 0;
 for (const { name, encrypted, headers, methods, refusals, groups: own } of visitors) {
   const answers = new Map<number, number>();
   for (const path of own.flatMap((group) => byGroup[group])) {
-    const data = path === "/jobs/4/live" ? [] : [path === "/" ? "/_root.data" : `${path}.data`];
+    const data = streams.includes(path) ? [] : [path === "/" ? "/_root.data" : `${path}.data`];
     for (const address of [path, ...data])
       for (const method of methods) {
         const { status } = await ask({ method, path: address, encrypted, headers });

@@ -12,6 +12,11 @@ const listeners = new Set<() => void>();
 /** Calls a listener after every write that is on disk, whatever it wrote. */
 export const onWritten = (listener: () => void): void => void listeners.add(listener);
 
+const replacedListeners = new Set<() => void>();
+
+/** Calls a listener after the process's database was replaced by another one. */
+export const onReplaced = (listener: () => void): void => void replacedListeners.add(listener);
+
 /** An open database: its connection and the one queue of all writes. */
 export class Database {
   private last: Promise<unknown> = Promise.resolve();
@@ -147,4 +152,5 @@ export async function replaceDatabase(exchange: () => Promise<Database>): Promis
   })();
   await openAs(exchanged.catch(() => openDatabase()));
   await exchanged;
+  for (const listener of replacedListeners) listener();
 }

@@ -84,8 +84,13 @@ test("a plug that is not there, a reading deleted and restored, a place out of r
   await page.getByRole("button", { name: "It has no resistor pack plug" }).tap();
   await expect(active).toHaveText("5");
   await expect(page.getByText("resistor pack plug: there is none")).toBeVisible();
+  // A second page of the job follows without a reload.
+  const second = await page.context().newPage();
+  await second.goto(page.url());
+  await expect(second.getByTestId("active-readings")).toHaveText("5");
   await page.getByRole("button", { name: "Delete reading 5" }).tap();
   await expect(active).toHaveText("4");
+  await expect(second.getByTestId("active-readings")).toHaveText("4");
   await page.getByRole("button", { name: "Restore reading 5" }).tap();
   await expect(active).toHaveText("5");
   await page.getByRole("button", { name: "Delete reading 5" }).tap();

@@ -162,3 +162,22 @@ test("an entry of a stale tab is neither carried out without a decision, nor los
   await fresh.reload();
   await expect(fresh).toHaveURL(/prove$/);
 });
+
+test("a page that its pushes do not reach shows its own entries all the same", async ({ context }) => {
+  await start();
+  const cut = await context.newPage();
+  await cut.route("**/live?*", (route) => route.abort());
+  // Others look at the job, so the server pushes the page instead of answering with it.
+  for (const page of [await context.newPage(), await context.newPage()]) {
+    const heard = page.waitForResponse(/\/live\?/);
+    await page.goto(`${address}/jobs/5/probe`);
+    await heard;
+  }
+  await cut.goto(`${address}/jobs/5/probe`);
+  const before = await standing(cut);
+  const answered = cut.waitForResponse(/\/jobs\/5\/entries/);
+  await cut.locator('[data-point="F11.in"]').click();
+  await cut.getByRole("region", { name: "F11.in" }).getByRole("button", { name: "bright" }).click();
+  expect(await (await answered).json()).toMatchObject({ isPushed: true });
+  await expect.poll(() => standing(cut)).toBe(before + 1);
+});

@@ -44,7 +44,7 @@ import { layOutOn } from "../app/sheet/layouts.server";
 import { logger, reportTrouble } from "../app/shell/log.server";
 import { nonceContext } from "../app/shell/nonce.server";
 import { shopZone } from "../app/text/shopZone.server";
-import { liveJobs, watchJob } from "./liveJobs";
+import { liveJobs, liveSeenJobs, watchJob } from "./liveJobs";
 import { pairedOnly } from "./pairedOnly";
 import { askPasscode } from "./passcode";
 import {
@@ -149,7 +149,8 @@ function createApp(root: string, { hosts, guards, isLocal }: Door, routes: Reque
   });
   app.use(securityHeaders());
   // Before everything that would hold its pieces back, or wait for its end.
-  app.get("/jobs/:id/live", nameVisitor(isLocal), watchJob);
+  app.get("/jobs/:id/live", nameVisitor(isLocal), watchJob(liveJobs));
+  app.get("/no-diagram/:id/live", nameVisitor(isLocal), watchJob(liveSeenJobs));
   app.use(compression());
   // A page is sent when it is complete, because flushing each piece only makes zlib complain about slow connections.
   app.use((_request, response, next) => {
@@ -359,6 +360,7 @@ export async function start({ root }: { root: string }): Promise<void> {
     clearInterval(nightly);
     door.stop();
     liveJobs.stop();
+    liveSeenJobs.stop();
     server.close(
       () =>
         void stopLines()

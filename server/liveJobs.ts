@@ -1,7 +1,8 @@
-import { onWritten } from "@db/database.server";
+import { onReplaced, onWritten } from "@db/database.server";
 import { allPeople } from "@db/people/people.server";
 import { isSignedIn } from "@db/people/sessions.server";
 import { lastEventOf } from "@db/repositories/lastEvent.server";
+import { findSeenJob } from "@db/repositories/seenJobs.server";
 import { createEventBuffer, createSession, type Session } from "better-sse";
 import type { Request, Response } from "express";
 import { pairedDevices } from "../app/network/devices.server";
@@ -36,15 +37,26 @@ function mayStay({ person, place }: SignedIn): boolean {
   return isIn || allPeople().length <= 1;
 }
 
-/** The pages that show a job, whatever door they came through. */
+/** What a kind of job tells its pages. */
+interface Told {
+  /** The number of its last change; 0 if there is no such job. */
+  readonly versionOf: (jobId: number) => Promise<number>;
+  /** Its probe page as it is now; null if it has none to push. */
+  readonly pageOf: ((jobId: number) => Promise<{ readonly version: number }>) | null;
+}
+
+/** The pages that show jobs of one kind, whatever door they came through. */
 class LiveJobs {
   private readonly watchers = new Set<Watcher>();
   /** The number of the last change that the pages of a job were told of. */
   private readonly versions = new Map<number, number>();
 
-  constructor() {
+  constructor(private readonly told: Told) {
     onWritten(() => {
-      for (const jobId of new Set([...this.watchers].map((own) => own.jobId))) this.look(jobId);
+      for (const jobId of this.jobs()) this.look(jobId);
+    });
+    onReplaced(() => {
+      for (const jobId of this.jobs()) this.lookAgain(jobId);
     });
     setInterval(() => {
       for (const watcher of this.watchers) if (!mayStay(watcher.visitor)) this.leave(watcher);
@@ -56,11 +68,11 @@ class LiveJobs {
     const session = await createSession(request, response, {
       headers: { "Cache-Control": "no-store, no-transform" },
     });
-    const wantsPage = request.query.page === "probe";
+    const wantsPage = this.told.pageOf !== null && request.query.page === "probe";
     const watcher = { wantsPage, jobId, visitor, session, response };
     this.watchers.add(watcher);
     session.once("disconnected", () => this.leave(watcher));
-    this.versions.set(jobId, await lastEventOf(jobId));
+    this.versions.set(jobId, await this.told.versionOf(jobId));
     this.tellWho(jobId);
   }
 
@@ -94,6 +106,23 @@ class LiveJobs {
     return [...this.watchers].filter((own) => own.jobId === jobId);
   }
 
+  private jobs(): ReadonlySet<number> {
+    return new Set([...this.watchers].map((own) => own.jobId));
+  }
+
+  /** Tells the pages of a job that the shop's database was replaced; its changes are counted anew. */
+  private lookAgain(jobId: number): void {
+    this.told
+      .versionOf(jobId)
+      .then((version) => {
+        this.versions.set(jobId, version);
+        this.push(this.watching(jobId), { version }, "replaced");
+      })
+      .catch((cause: unknown) =>
+        logger.error(cause, `job ${jobId}: its pages could not be told that the database was replaced`),
+      );
+  }
+
   /** Looks whether a job has changed since its pages were last told. */
   private look(jobId: number): void {
     this.tellChange(jobId).catch((cause: unknown) =>
@@ -102,7 +131,7 @@ class LiveJobs {
   }
 
   private async tellChange(jobId: number): Promise<void> {
-    const version = await lastEventOf(jobId);
+    const version = await this.told.versionOf(jobId);
     if (version <= (this.versions.get(jobId) ?? 0)) return;
     this.versions.set(jobId, version);
     const watchers = this.watching(jobId);
@@ -112,17 +141,21 @@ class LiveJobs {
     this.push(others, { version });
     // A page that is alone has most likely made the change, and then gets the new page as the answer to it.
     if (watchers.length === 1) this.push(wanting, { version });
-    else if (wanting.length > 0) {
-      const page = await probePageOf(String(jobId));
+    else if (wanting.length > 0 && this.told.pageOf) {
+      const page = await this.told.pageOf(jobId);
       this.push(wanting, { version: page.version, page });
     }
   }
 
-  private push(to: readonly Watcher[], change: { readonly version: number; readonly page?: unknown }): void {
+  private push(
+    to: readonly Watcher[],
+    change: { readonly version: number; readonly page?: unknown },
+    event: "change" | "replaced" = "change",
+  ): void {
     const open = to.filter(({ session }) => session.isConnected);
     if (open.length === 0) return;
     // Written once for all: a page is some 200 kB.
-    const written = createEventBuffer().push(change, "change");
+    const written = createEventBuffer().push(change, event);
     for (const { session } of open)
       session.batch(written).catch((cause: unknown) => logger.error(cause, "a change could not be pushed"));
   }
@@ -139,14 +172,25 @@ class LiveJobs {
   }
 }
 
-/** The one list of pages that show a job. */
-export const liveJobs = new LiveJobs();
+/** The pages that show a job with a circuit. */
+export const liveJobs = new LiveJobs({
+  versionOf: lastEventOf,
+  pageOf: (jobId) => probePageOf(String(jobId)),
+});
 
-/** Answers a page that wants to be told of changes to its job. */
-export async function watchJob(request: Request, response: Response): Promise<void> {
-  const { visitor } = response;
-  const id = String(request.params.id);
-  if (visitor?.kind !== "signed-in") response.status(401).type("text").send("Sign in first.\n");
-  else if (!/^\d{1,9}$/.test(id)) response.status(404).type("text").send("There is no such job.\n");
-  else await liveJobs.watch(Number(id), visitor, request, response);
-}
+/** The pages that show a job without a diagram. */
+export const liveSeenJobs = new LiveJobs({
+  versionOf: async (id) => (await findSeenJob(id))?.version ?? 0,
+  pageOf: null,
+});
+
+/** Answers pages that want to be told of changes to their job. */
+export const watchJob =
+  (live: LiveJobs) =>
+  async (request: Request, response: Response): Promise<void> => {
+    const { visitor } = response;
+    const id = String(request.params.id);
+    if (visitor?.kind !== "signed-in") response.status(401).type("text").send("Sign in first.\n");
+    else if (!/^\d{1,9}$/.test(id)) response.status(404).type("text").send("There is no such job.\n");
+    else await live.watch(Number(id), visitor, request, response);
+  };

@@ -37,14 +37,15 @@ export async function takeFinding(jobId: string | undefined, sentForm: FormData)
       words: `${proofStepTitle(step)}: ${findingText(finding)}`,
       at,
     },
-    addProof({
-      id: sent.token,
-      jobId: job.id,
-      step: step.id,
-      finding,
-      judged: judgeFinding(step, finding, bands),
-      takenAt: at,
-    }),
+    () =>
+      addProof({
+        id: sent.token,
+        jobId: job.id,
+        step: step.id,
+        finding,
+        judged: judgeFinding(step, finding, bands),
+        takenAt: at,
+      }),
   );
 }
 
@@ -66,14 +67,15 @@ export async function takeRest(
     if (step.phase !== phase || done.has(step.id)) continue;
     const refused = await intoJob(
       { jobId: job.id, address: `/jobs/${job.id}/prove`, fields, words: "the rest is as expected", at },
-      addProof({
-        id: randomId(),
-        jobId: job.id,
-        step: step.id,
-        finding: soundFinding(step),
-        judged: "right",
-        takenAt: at,
-      }),
+      () =>
+        addProof({
+          id: randomId(),
+          jobId: job.id,
+          step: step.id,
+          finding: soundFinding(step),
+          judged: "right",
+          takenAt: at,
+        }),
     );
     if (refused) return refused;
   }

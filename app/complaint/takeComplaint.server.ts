@@ -83,14 +83,12 @@ export async function takeComplaint(jobId: string | undefined, sentForm: FormDat
   const at = madeAt(sentForm);
   const own = { jobId: job.id, address: `/jobs/${job.id}/heard`, fields, at };
   if (sent.intent === "words")
-    return intoJob(
-      { ...own, words: `the customer's words: ${sent.words}` },
+    return intoJob({ ...own, words: `the customer's words: ${sent.words}` }, () =>
       setWords(job.id, sent.words, sent.promised),
     );
   const heard = heardReading(circuit, sent);
   if ("problem" in heard) return { status: 422, problem: heard.problem ?? "" };
-  return intoJob(
-    { ...own, words: heard.words },
+  return intoJob({ ...own, words: heard.words }, () =>
     setHeard({ id: sent.token, jobId: job.id, reading: heard.any, takenAt: at }, heard.told),
   );
 }

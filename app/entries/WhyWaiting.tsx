@@ -1,4 +1,5 @@
 import { Link, useLocation } from "react-router";
+import { useSignedIn } from "../shell/signedIn";
 import { useQueue } from "./browserQueue";
 
 /** Why entries wait on this device, and what stores them. */
@@ -26,13 +27,18 @@ export function WhyWaiting() {
 /** Entries of people who have signed out on this device before they were stored. */
 export function WaitingForOthers() {
   const { ofOthers } = useQueue();
+  const { people } = useSignedIn();
   const names = [...new Set(ofOthers.flatMap(({ by }) => by?.name ?? []))];
   return names.map((name) => {
-    const count = ofOthers.filter(({ by }) => by?.name === name).length;
+    const own = ofOthers.filter(({ by }) => by?.name === name);
+    const count = own.length;
+    const isRemoved = people.length > 0 && own.every(({ by }) => !people.includes(by?.id ?? ""));
     return (
       <p key={name} className="mt-1 border-l-4 border-[var(--go)] pl-2 text-base">
         {count === 1 ? "One entry" : `${count} entries`} of {name} {count === 1 ? "waits" : "wait"} on this
         device until {name} signs in here.
+        {isRemoved &&
+          ` ${name} is no longer listed under Phones and people. An owner can add ${name} there again, under the same name.`}
       </p>
     );
   });

@@ -1,12 +1,11 @@
 import type { Circuit } from "@core/circuit/circuit";
-import type { JobRefusal } from "@core/records/jobStage";
 import { readCautions, setStrategy } from "@db/repositories/jobs.server";
 import { addReading, deleteReading } from "@db/repositories/readings.server";
 import { entryWords } from "@words/entryWords";
 import { evidenceText, resultText } from "@words/tests/testText";
 import type { z } from "zod";
 import { withoutTables } from "../engine/engine.server";
-import { intoJob, type Refused } from "../job/intoJob.server";
+import { intoJob, type Refused, type WriteToJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { textFields } from "../text/formText";
 import { madeAt } from "./madeAt.server";
@@ -33,21 +32,21 @@ export async function takeEntry(jobId: string | undefined, sent: FormData): Prom
   const form = parsed.data;
   const at = madeAt(sent);
   const address = `/jobs/${job.id}/entries`;
-  const into = (writing: Promise<JobRefusal | null>, words = entryWords(fields)) =>
-    intoJob({ jobId: job.id, address, fields, words, at }, writing);
+  const into = (write: WriteToJob, words = entryWords(fields)) =>
+    intoJob({ jobId: job.id, address, fields, words, at }, write);
   switch (form.intent) {
     case "school":
-      return into(setStrategy(job.id, form.school));
+      return into(() => setStrategy(job.id, form.school));
     case "cautions":
-      return into(readCautions(job.id, form.cautions));
+      return into(() => readCautions(job.id, form.cautions));
     case "strike":
-      return into(deleteReading(job.id, form.id, form.struck === "yes" ? at : null));
+      return into(() => deleteReading(job.id, form.id, form.struck === "yes" ? at : null));
     case "reading":
     case "own-reading": {
       const entered = enteredReading(circuit, form);
       if ("problem" in entered) return { status: 422, ...entered };
       return into(
-        addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: at }),
+        () => addReading({ id: form.token, jobId: job.id, reading: entered.reading, takenAt: at }),
         `${evidenceText(circuit, entered.reading)}: ${resultText(entered.reading)}`,
       );
     }

@@ -1,4 +1,5 @@
 import { createContext, useContext, useEffect, useState } from "react";
+import { useRevalidator } from "react-router";
 
 /** What the server pushed about a job last. */
 interface Live {
@@ -26,14 +27,16 @@ function pushed(event: MessageEvent): Partial<Live> & { readonly version: number
 }
 
 interface LiveJobProviderProps {
-  readonly jobId: number;
+  /** The job's address: `/jobs/4`. */
+  readonly address: string;
   /** Whether this is the probe page: the server then pushes the new page, not only that something changed. */
   readonly isProbe: boolean;
   readonly children: React.ReactNode;
 }
 
 /** Connects a job's pages to the server's pushes, while the window is visible. */
-export function LiveJobProvider({ jobId, isProbe, children }: LiveJobProviderProps) {
+export function LiveJobProvider({ address, isProbe, children }: LiveJobProviderProps) {
+  const { revalidate } = useRevalidator();
   const [live, setLive] = useState(nothing);
   useEffect(() => {
     let source: EventSource | null = null;
@@ -41,10 +44,15 @@ export function LiveJobProvider({ jobId, isProbe, children }: LiveJobProviderPro
       source?.close();
       source = null;
       if (document.visibilityState !== "visible") return;
-      source = new EventSource(`/jobs/${jobId}/live${isProbe ? "?page=probe" : ""}`);
+      source = new EventSource(`${address}/live${isProbe ? "?page=probe" : ""}`);
       const take = (event: MessageEvent): void => setLive((before) => ({ ...before, ...pushed(event) }));
       source.addEventListener("change", take);
       source.addEventListener("who", take);
+      // After a restore the job may be an older one, with fewer changes than this page has seen.
+      source.addEventListener("replaced", (event) => {
+        take(event);
+        void revalidate();
+      });
     };
     connect();
     document.addEventListener("visibilitychange", connect);
@@ -53,7 +61,7 @@ export function LiveJobProvider({ jobId, isProbe, children }: LiveJobProviderPro
       source?.close();
       setLive(nothing);
     };
-  }, [jobId, isProbe]);
+  }, [address, isProbe, revalidate]);
   return <LiveContext value={live}>{children}</LiveContext>;
 }
 

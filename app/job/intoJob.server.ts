@@ -1,5 +1,7 @@
+import { isDeepStrictEqual } from "node:util";
 import type { JobRefusal } from "@core/records/jobStage";
-import { decideAside, keepAside } from "@db/repositories/setAside.server";
+import { actAs } from "@db/acting.server";
+import { asideWith, decideAside, keepAside } from "@db/repositories/setAside.server";
 import { jobRefusalText } from "@words/jobRefusalWords";
 import { clockText } from "../text/clock";
 import { randomId } from "../text/randomId";
@@ -26,22 +28,37 @@ export interface Refused {
 /** Fields that belong to one sending, not to the entry. */
 const ofTheSending = new Set(["token", "aside", "waitedSeconds"]);
 
+/** A write to a job; the job may refuse it. */
+export type WriteToJob = () => Promise<JobRefusal | null>;
+
+/** What belongs to the entry itself. */
+const ofTheEntry = (fields: SentToJob["fields"]): SentToJob["fields"] =>
+  Object.fromEntries(Object.entries(fields).filter(([name]) => !ofTheSending.has(name)));
+
 /**
- * The result of a write to a job. What the job no longer takes is kept for a person to decide; an entry kept earlier
- * and stored now is decided.
+ * Writes to a job. What the job no longer takes is kept for a person to decide. An entry kept earlier is stored under
+ * the name of whoever sent it first, if it is still what they sent, and is then decided.
  */
-export async function intoJob(sent: SentToJob, writing: Promise<JobRefusal | null>): Promise<Refused | null> {
-  const refusal = await writing;
+export async function intoJob(sent: SentToJob, write: WriteToJob): Promise<Refused | null> {
+  const { aside } = sent.fields;
+  const earlier = aside ? await asideWith(sent.jobId, aside) : null;
+  const isUnchanged =
+    earlier !== null && isDeepStrictEqual(ofTheEntry(earlier.fields), ofTheEntry(sent.fields));
+  const refused = await (isUnchanged
+    ? actAs(earlier.who, () => writeOrKeep(sent, write))
+    : writeOrKeep(sent, write));
+  if (!refused && aside) await decideAside(sent.jobId, aside, "stored", new Date());
+  return refused;
+}
+
+async function writeOrKeep(sent: SentToJob, write: WriteToJob): Promise<Refused | null> {
+  const refusal = await write();
+  if (!refusal) return null;
   const { aside, token } = sent.fields;
-  if (!refusal) {
-    if (aside) await decideAside(sent.jobId, aside, new Date());
-    return null;
-  }
-  const kept = Object.entries(sent.fields).filter(([name]) => !ofTheSending.has(name));
   await keepAside({
     ...sent,
     id: aside ?? (refusal.code === "id-taken" ? undefined : token) ?? randomId(),
-    fields: Object.fromEntries(kept),
+    fields: ofTheEntry(sent.fields),
     refusal,
   });
   const why = jobRefusalText(refusal, (moment) => `at ${clockText(moment, shopZone())}`);

@@ -8,7 +8,7 @@ import { shopZone } from "../text/shopZone.server";
 export async function setAsideView(job: Job) {
   const zone = shopZone();
   const now = Date.now();
-  return (await setAsideOf(job.id)).map(({ id, address, fields, words, refusal, at }) => ({
+  return (await setAsideOf(job.id)).map(({ id, address, fields, words, refusal, at, who }) => ({
     id,
     address,
     fields: {
@@ -19,7 +19,7 @@ export async function setAsideView(job: Job) {
       waitedSeconds: ((now - at.getTime()) / 1000).toFixed(0),
     },
     words,
-    sent: dayText(at, zone),
+    sent: [dayText(at, zone), ...(who ? [`by ${who}`] : [])].join(" "),
     why: jobRefusalText(refusal, (moment) => `on ${dayText(moment, zone)}`),
   }));
 }

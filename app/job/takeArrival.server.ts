@@ -20,5 +20,5 @@ export const takeArrival = (
       words: arrived ? "the ordered parts arrived" : "the ordered parts have not arrived",
       at,
     },
-    partsArrived(jobId, arrived ? at : null),
+    () => partsArrived(jobId, arrived ? at : null),
   );

@@ -101,6 +101,10 @@ export function trailWords(
       return `Reading ${said(about.number)}: ${readingWords(circuit, about.reading)}`;
     case "reading-struck":
       return `Reading ${said(about.number)} ${struck}`;
+    case "aside":
+      return `${about.stored ? "Saved after all" : "Discarded, as the job had changed"}: ${said(about.words)}${
+        about.who ? `, sent by ${said(about.who)}` : ""
+      }`;
     case "note":
       return `Note: ${said(about.words) || "a photo"}`;
     case "note-struck":

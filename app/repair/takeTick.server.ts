@@ -54,19 +54,21 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
   const own = { jobId: job.id, address: `/jobs/${job.id}/ticks`, fields, at };
   if (sent.intent === "untick") {
     const undone = (await ticksOf(job.id)).find(({ id }) => id === sent.id);
-    const refused = await intoJob({ ...own, words: "a step undone" }, deleteTick(job.id, sent.id, at));
+    const refused = await intoJob({ ...own, words: "a step undone" }, () => deleteTick(job.id, sent.id, at));
     if (refused || !undone) return refused;
     return markLine(await repairState(job, circuit), undone.step, "planned");
   }
   if (sent.intent === "tray-delete")
-    return intoJob({ ...own, words: "a note about a screw deleted" }, deleteTrayNote(job.id, sent.id, at));
+    return intoJob({ ...own, words: "a note about a screw deleted" }, () =>
+      deleteTrayNote(job.id, sent.id, at),
+    );
   if (sent.intent === "tray") {
     const { token, kind, sort, count, words } = sent;
     // A screw lost or left over is explained by where it went or why.
     if ((kind === "lost" || kind === "spare") && words === "")
       return { status: 422, problem: "Say where it fell, or why it is not needed." };
     const note = { id: token, kind, sort, count, words, takenAt: at };
-    return intoJob({ ...own, words: trayNoteText(note) }, addTrayNote(job.id, note));
+    return intoJob({ ...own, words: trayNoteText(note) }, () => addTrayNote(job.id, note));
   }
   const state = await repairState(job, circuit);
   if (!state) return { status: 422, problem: "This vehicle has no plan yet." };
@@ -82,8 +84,7 @@ export async function takeTick(jobId: string | undefined, sentForm: FormData): P
       problem: `${title}: another step comes before it. Tick that one first, or say why it can wait.`,
     };
   const before = state.ticks.filter(({ way }) => way === sent.way).at(-1);
-  const refused = await intoJob(
-    { ...own, words: `${title} ticked` },
+  const refused = await intoJob({ ...own, words: `${title} ticked` }, () =>
     addTick(job.id, circuit.id, {
       id: sent.token,
       step: sent.step,
@@ -118,6 +119,6 @@ async function markLine(state: RepairState | null, step: string, mark: WorkState
       words: `work: ${line.what}`,
       at: new Date(),
     },
-    setWorkState(job.id, line.id, mark),
+    () => setWorkState(job.id, line.id, mark),
   );
 }

@@ -12,6 +12,6 @@ export async function action({ params, request }: Route.ActionArgs) {
   const parsed = form.safeParse(Object.fromEntries(await sentForm(request)));
   const { job } = await jobAt(params.id);
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
-  await decideAside(job.id, parsed.data.id, new Date());
+  await decideAside(job.id, parsed.data.id, "discarded", new Date());
   return { done: true };
 }

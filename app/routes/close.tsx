@@ -1,4 +1,3 @@
-import type { JobRefusal } from "@core/records/jobStage";
 import { closeJob } from "@db/repositories/closures.server";
 import { jobRefusal } from "@db/repositories/jobGate.server";
 import { openComeback } from "@db/repositories/jobs.server";
@@ -11,7 +10,7 @@ import { closureFrom } from "../close/closureFrom.server";
 import { faultSheet } from "../close/faultSheet.server";
 import { CustomerCard, JobCard } from "../close/JobCard";
 import { DraftOfCircuit } from "../job/DraftOfCircuit";
-import { intoJob } from "../job/intoJob.server";
+import { intoJob, type WriteToJob } from "../job/intoJob.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { sentForm } from "../shell/sentForm.server";
 import { textFields } from "../text/formText";
@@ -34,8 +33,8 @@ export async function action({ params, request }: Route.ActionArgs) {
   const fields = textFields(await sentForm(request));
   const { job } = await jobAt(params.id);
   const here = `/jobs/${job.id}/close`;
-  const into = (words: string, writing: Promise<JobRefusal | null>) =>
-    intoJob({ jobId: job.id, address: here, fields, words, at: new Date() }, writing);
+  const into = (words: string, write: WriteToJob) =>
+    intoJob({ jobId: job.id, address: here, fields, words, at: new Date() }, write);
   const parsed = form.safeParse(fields);
   if (!parsed.success)
     return data({ problem: "the form could not be read; load the page again" }, { status: 400 });
@@ -43,17 +42,17 @@ export async function action({ params, request }: Route.ActionArgs) {
     const { token, words } = parsed.data;
     const opened = await openComeback(job, token, words, new Date());
     const refusal = "refusal" in opened ? opened.refusal : null;
-    await into(`it came back: ${words}`, Promise.resolve(refusal));
+    await into(`it came back: ${words}`, () => Promise.resolve(refusal));
     return redirect("refusal" in opened ? here : `/jobs/${opened.id}/complaint`);
   }
   const refusal = await jobRefusal(job.id, ["proof-due"], null);
   if (refusal) {
-    await into(`closed: ${fields.found ?? ""}`, Promise.resolve(refusal));
+    await into(`closed: ${fields.found ?? ""}`, () => Promise.resolve(refusal));
     return redirect(here);
   }
   const made = await closureFrom(params.id, fields);
   if ("problem" in made) return data({ problem: made.problem }, { status: 400 });
-  await into(`closed: ${made.closure.closure.found}`, closeJob(job.id, made.closure));
+  await into(`closed: ${made.closure.closure.found}`, () => closeJob(job.id, made.closure));
   return redirect(here);
 }
 

@@ -1,7 +1,6 @@
 import { parsedJson } from "@core/formats/parsedJson";
 import { offerKinds } from "@core/money/repairOffer";
 import { problemsOf, problemText } from "@core/problem/problem";
-import type { JobRefusal } from "@core/records/jobStage";
 import { typedFigure } from "@core/units/typedFigure";
 import { setBookTime } from "@db/repositories/bookTimes.server";
 import { addEstimate, approveEstimate } from "@db/repositories/estimates.server";
@@ -13,7 +12,7 @@ import { z } from "zod";
 import { EstimatePage } from "../estimate/EstimatePage";
 import { estimateView, offerFor } from "../estimate/estimateView.server";
 import { worksInWords } from "../estimate/offerInput.server";
-import { intoJob } from "../job/intoJob.server";
+import { intoJob, type WriteToJob } from "../job/intoJob.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { wrongPartAddress } from "../parts/jobMatches.server";
 import { sentForm } from "../shell/sentForm.server";
@@ -64,8 +63,8 @@ export async function action({ params, request }: Route.ActionArgs) {
     return refuse(parsed.error.issues[0]?.message ?? "That could not be read. Load the page again.");
   const sent = parsed.data;
   const address = `/jobs/${job.id}/estimate`;
-  const into = async (words: string, writing: Promise<JobRefusal | null>) => {
-    const refused = await intoJob({ jobId: job.id, address, fields, words, at: new Date() }, writing);
+  const into = async (words: string, write: WriteToJob) => {
+    const refused = await intoJob({ jobId: job.id, address, fields, words, at: new Date() }, write);
     return refused ? redirect(address) : { problem: null };
   };
   switch (sent.intent) {
@@ -75,8 +74,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       const wrong = await wrongPartAddress(job, circuit, offer.parts);
       if (wrong) return redirect(wrong);
       const { body } = offer;
-      return into(
-        `estimate: ${body.title}`,
+      return into(`estimate: ${body.title}`, () =>
         addEstimate(job.id, { id: sent.token, kind: "estimate", body }, new Date()),
       );
     }
@@ -85,8 +83,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       const body = estimateBodySchema.safeParse(input);
       if (!body.success) return refuse(problemsOf(body.error, input).map(problemText).join("; "));
       const works = worksInWords(await jobViewAt(params.id));
-      return into(
-        `${sent.kind}: ${body.data.title}`,
+      return into(`${sent.kind}: ${body.data.title}`, () =>
         addEstimate(job.id, { id: sent.token, kind: sent.kind, body: { ...body.data, works } }, new Date()),
       );
     }
@@ -103,12 +100,12 @@ export async function action({ params, request }: Route.ActionArgs) {
         priceMinor,
         arrivesOn: arrivesOn || null,
       };
-      return into(`a source of a part: ${source}`, addPartSource(job.id, own, new Date()));
+      return into(`a source of a part: ${source}`, () => addPartSource(job.id, own, new Date()));
     }
     case "source-use":
-      return into("a source of a part chosen", choosePartSource(job.id, sent.id));
+      return into("a source of a part chosen", () => choosePartSource(job.id, sent.id));
     case "source-delete":
-      return into("a source of a part deleted", deletePartSource(job.id, sent.id, new Date()));
+      return into("a source of a part deleted", () => deletePartSource(job.id, sent.id, new Date()));
     case "book-time": {
       const hours = typedFigure(sent.hours);
       if (sent.hours !== "" && !(hours > 0 && hours <= 24))
@@ -118,7 +115,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       return { problem: null };
     }
     case "approve":
-      return into(`approved: ${sent.by}`, approveEstimate(job.id, sent.id, sent.by, new Date()));
+      return into(`approved: ${sent.by}`, () => approveEstimate(job.id, sent.id, sent.by, new Date()));
   }
 }
 

@@ -56,7 +56,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       const address = `/jobs/${job.id}/fit`;
       const refused = await intoJob(
         { jobId: job.id, address, fields, words: "the parts to remove", at: new Date() },
-        setRepair(job.id, { targets, prefer: sent.prefer }),
+        () => setRepair(job.id, { targets, prefer: sent.prefer }),
       );
       return refused ? redirect(address) : { done: true };
     }

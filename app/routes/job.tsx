@@ -71,7 +71,7 @@ export default function JobPage({ loaderData: job }: Route.ComponentProps) {
   // At a desk the probe page fills the window, and its two halves scroll by themselves; every other page scrolls whole.
   const fills = step === "probe" ? "md:h-screen" : "";
   return (
-    <LiveJobProvider jobId={job.id} isProbe={step === "probe"}>
+    <LiveJobProvider address={`/jobs/${job.id}`} isProbe={step === "probe"}>
       <div className={`flex min-h-screen max-md:flex-col print:block print:h-auto ${fills}`}>
         <Rail
           steps={steps.flatMap((own) =>

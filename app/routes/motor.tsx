@@ -1,7 +1,6 @@
 import { readingSchema } from "@core/predict/reading";
 import { readingProblems } from "@core/predict/readingProblems";
 import { problemText } from "@core/problem/problem";
-import type { JobRefusal } from "@core/records/jobStage";
 import { addReading } from "@db/repositories/readings.server";
 import { deleteRecording, setHealthy } from "@db/repositories/recordings.server";
 import { evidenceText, resultText } from "@words/tests/testText";
@@ -9,7 +8,7 @@ import { data, Link, useSearchParams } from "react-router";
 import { z } from "zod";
 import { withoutTables } from "../engine/engine.server";
 import { typedNumber } from "../entries/probeForm";
-import { intoJob } from "../job/intoJob.server";
+import { intoJob, type WriteToJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { NextStep } from "../job/NextStep";
 import { CurrentDrawView } from "../motor/CurrentDrawView";
@@ -69,9 +68,9 @@ export async function action({ params, request }: Route.ActionArgs) {
   const parsed = form.safeParse(fields);
   if (!parsed.success) throw data("That cannot be read.", { status: 400 });
   const entry = parsed.data;
-  const into = async (words: string, writing: Promise<JobRefusal | null>) => {
+  const into = async (words: string, write: WriteToJob) => {
     const address = `/jobs/${job.id}/motor`;
-    const refused = await intoJob({ jobId: job.id, address, fields, words, at: new Date() }, writing);
+    const refused = await intoJob({ jobId: job.id, address, fields, words, at: new Date() }, write);
     return data({ problem: refused?.problem }, { status: refused?.status ?? 200 });
   };
   switch (entry.intent) {
@@ -81,8 +80,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       const [wrong] = readingProblems(withoutTables(circuit), reading.data);
       if (wrong) return data({ problem: problemText(wrong) }, { status: 422 });
       const source = entry.source ? { source: entry.source } : {};
-      return into(
-        `${evidenceText(circuit, reading.data)}: ${resultText(reading.data)}`,
+      return into(`${evidenceText(circuit, reading.data)}: ${resultText(reading.data)}`, () =>
         addReading({
           id: entry.token,
           jobId: job.id,
@@ -93,13 +91,11 @@ export async function action({ params, request }: Route.ActionArgs) {
       );
     }
     case "strike":
-      return into(
-        "a recording deleted or restored",
+      return into("a recording deleted or restored", () =>
         deleteRecording(job.id, entry.trace, entry.struck === "yes" ? new Date() : null),
       );
     case "healthy":
-      return into(
-        "a recording chosen to compare with",
+      return into("a recording chosen to compare with", () =>
         setHealthy(job.id, entry.trace, entry.healthy === "yes" ? motorPart(circuit, entry.motor) : null),
       );
     case "attach": {

@@ -1,10 +1,9 @@
-import type { JobRefusal } from "@core/records/jobStage";
 import { addNote, deleteNote, type Photo } from "@db/repositories/notes.server";
 import { readingsOf } from "@db/repositories/readings.server";
 import { worksOf } from "@db/repositories/works.server";
 import { z } from "zod";
 import { madeAt } from "../entries/madeAt.server";
-import { intoJob, queueAnswer } from "../job/intoJob.server";
+import { intoJob, queueAnswer, type WriteToJob } from "../job/intoJob.server";
 import { jobAt } from "../job/jobView.server";
 import { photoFrom } from "../job/photo.server";
 import { sentForm } from "../shell/sentForm.server";
@@ -39,12 +38,12 @@ export async function action({ params, request }: Route.ActionArgs) {
   if (!parsed.success) return refuse("That note could not be read. A note can have at most 1000 characters.");
   const form = parsed.data;
   const at = madeAt(sent);
-  const into = async (words: string, writing: Promise<JobRefusal | null>) =>
-    queueAnswer(
-      await intoJob({ jobId: job.id, address: `/jobs/${job.id}/notes`, fields, words, at }, writing),
-    );
+  const into = async (words: string, write: WriteToJob) =>
+    queueAnswer(await intoJob({ jobId: job.id, address: `/jobs/${job.id}/notes`, fields, words, at }, write));
   if (form.intent === "strike") {
-    return into("a note deleted or restored", deleteNote(job.id, form.id, form.struck === "yes" ? at : null));
+    return into("a note deleted or restored", () =>
+      deleteNote(job.id, form.id, form.struck === "yes" ? at : null),
+    );
   }
   let photo: Photo | null = null;
   if (file instanceof File && file.size > 0) {
@@ -59,8 +58,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const workId = form.work === "" ? null : form.work;
   if (workId !== null && !(await worksOf(job.id)).some(({ id }) => id === workId))
     return refuse("That line of work belongs to another job.");
-  return into(
-    `note: ${form.words}`,
+  return into(`note: ${form.words}`, () =>
     addNote(
       { id: form.token, jobId: job.id, readingId: about, workId, words: form.words, takenAt: at },
       photo,

@@ -81,8 +81,7 @@ export async function action({ params, request }: Route.ActionArgs) {
   const address = `/jobs/${job.id}/parts`;
   const store = async (match: StoredMatch) => {
     const words = `${sent.part}: new ${match.newNumber ?? "none"}, old ${match.oldNumber ?? "none"}`;
-    const refused = await intoJob(
-      { jobId: job.id, address, fields, words, at: new Date() },
+    const refused = await intoJob({ jobId: job.id, address, fields, words, at: new Date() }, () =>
       setMatch(job.id, match),
     );
     return refused ? redirect(address) : { problem: null, text: null };

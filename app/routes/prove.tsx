@@ -71,7 +71,7 @@ export async function action({ params, request }: Route.ActionArgs) {
       words: "the repair did not hold; go back to probing",
       at: now,
     },
-    repairFailed(job.id, readings.flat(), now),
+    () => repairFailed(job.id, readings.flat(), now),
   );
   return redirect(`/jobs/${job.id}/${refused ? "prove" : "probe"}`);
 }

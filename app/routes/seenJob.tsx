@@ -2,6 +2,8 @@ import { deleteSeenJob, setSeen } from "@db/repositories/seenJobs.server";
 import { Suspense } from "react";
 import { Await, data, redirect } from "react-router";
 import { z } from "zod";
+import { useSharedJob } from "../entries/useSharedJob";
+import { LiveJobProvider } from "../job/LiveJob";
 import { goOnWithCircuit, goOnWithDiagram } from "../seen/goOnWithCircuit.server";
 import { SeenJobPage } from "../seen/SeenJobPage";
 import { seenCarFrom } from "../seen/seenCarForm";
@@ -72,7 +74,17 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.label || `No diagram ${loaderData?.id ?? ""}`} · Airway` },
 ];
 
-export default function SeenJobRoute({ loaderData, actionData }: Route.ComponentProps) {
+export default function SeenJobRoute(props: Route.ComponentProps) {
+  return (
+    <LiveJobProvider address={`/no-diagram/${props.loaderData.id}`} isProbe={false}>
+      <SharedSeenJob {...props} />
+    </LiveJobProvider>
+  );
+}
+
+/** The page, which loads again when somebody else changes the job. */
+function SharedSeenJob({ loaderData, actionData }: Route.ComponentProps) {
+  useSharedJob(loaderData.version);
   return (
     <div className="flex min-h-screen max-md:flex-col">
       <Rail />

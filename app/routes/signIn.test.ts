@@ -1,6 +1,6 @@
 // Signing in and out as the page does it.
 import { closeDatabase } from "@db/database.server";
-import { addPerson, allPeople } from "@db/people/people.server";
+import { addPerson, allPeople, makePin } from "@db/people/people.server";
 import { lastSignIns } from "@db/repositories/signIns.server";
 import { useEmptyDataFolder } from "@db/testing/dataFolder";
 import { afterEach, describe, expect, test } from "@jest/globals";
@@ -77,6 +77,19 @@ describe("signing in", () => {
       "Front desk, bay 2 tablet: out",
       "Front desk, bay 2 tablet: in",
       "Front desk, bay 2 tablet: wrong-pin",
+    ]);
+  });
+
+  test("with a PIN that the command line made puts that into the trail, once", async () => {
+    await addPerson("Front desk", "owner", "123456");
+    const person = allPeople()[0]?.id ?? "";
+    const pin = (await makePin("Front desk", new Date(at))) ?? "";
+    for (let i = 0; i < 2; i++)
+      expect(await sent({ intent: "in", person, pin, to: "/" })).toMatchObject({ status: 302 });
+    expect((await lastSignIns(9)).map((line) => [line.what, line.place, line.at.toISOString()])).toEqual([
+      ["in", "bay 2 tablet", expect.any(String)],
+      ["in", "bay 2 tablet", expect.any(String)],
+      ["new-pin", "the server’s command line", new Date(at).toISOString()],
     ]);
   });
 

@@ -1,4 +1,4 @@
-import { allPeople, personWith } from "@db/people/people.server";
+import { allPeople, firstUseOfMadePin, personWith } from "@db/people/people.server";
 import { endSession, startSession } from "@db/people/sessions.server";
 import { noteSignIn } from "@db/repositories/signIns.server";
 import { data, redirect } from "react-router";
@@ -11,6 +11,9 @@ import { sentForm } from "../shell/sentForm.server";
 import type { Route } from "./+types/signIn";
 
 export const meta: Route.MetaFunction = () => [{ title: "Sign in · Airway" }];
+
+/** Where a PIN was made that no owner typed. */
+const commandLine = "the server’s command line";
 
 /** A page of Airway, and nothing elsewhere. */
 const ownPage = z
@@ -65,6 +68,8 @@ export async function action({ request, context }: Route.ActionArgs) {
     return data({ problem: refused.problem, chosen: sent.person }, { status: refused.isWrong ? 403 : 429 });
   }
   if (before) endSession(before);
+  const madeAt = firstUseOfMadePin(sent.person);
+  if (madeAt) await noteSignIn(name, commandLine, "new-pin", madeAt);
   await noteSignIn(name, placeName(place), "in");
   const header = await sessionHeader(startSession(sent.person, placeId(place)), place.kind);
   return redirect(sent.to, { headers: { "Set-Cookie": header } });

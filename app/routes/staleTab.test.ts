@@ -1,6 +1,8 @@
 // What a page sends that is older than its job: the job takes only what fits its stage, and nothing that was sent is
 // lost.
 
+import { actAs } from "@db/acting.server";
+import { trailOf } from "@db/repositories/events.server";
 import { findJob } from "@db/repositories/jobs.server";
 import { proofsOf } from "@db/repositories/proofs.server";
 import { readingsOf } from "@db/repositories/readings.server";
@@ -142,6 +144,40 @@ describe("what was kept", () => {
     const age = Date.now() - (stored?.takenAt.getTime() ?? 0);
     expect(age).toBeGreaterThan(599_000);
     expect(age).toBeLessThan(660_000);
+  });
+
+  test("is stored under the name of whoever sent it, and the trail says who decided", async () => {
+    await answer(records.action, { intent: "delete", job: String(id) }, "");
+    await actAs("Bay two", () => enter(reading(own)));
+    const thrown = token();
+    await actAs("Bay two", () => enter(reading(thrown)));
+    await answer(records.action, { intent: "put-back", job: String(id) }, "");
+    const { aside: lines } = (await answer(job.loader, null)).data as {
+      aside: { fields: Record<string, string>; sent: string; id: string }[];
+    };
+    const line = lines.find((one) => one.id === own);
+    expect(line?.sent).toMatch(/ by Bay two$/);
+    await actAs("Front desk", () => enter(line?.fields ?? {}));
+    await actAs("Front desk", () => answer(aside.action, { intent: "throw-away", id: thrown }));
+    expect((await readingsOf(id)).find((one) => one.id === own)?.takenBy).toBe("Bay two");
+    const trail = (await trailOf(id)).slice(-3);
+    expect(trail.map(({ what, who }) => [what, who])).toEqual([
+      ["reading", "Bay two"],
+      ["aside", "Front desk"],
+      ["aside", "Front desk"],
+    ]);
+    expect(trail.slice(1).map(({ about }) => about)).toEqual([
+      expect.objectContaining({ who: "Bay two", stored: 1 }),
+      expect.objectContaining({ who: "Bay two", stored: 0 }),
+    ]);
+  });
+
+  test("is stored under the name of whoever saves it, once it says something else", async () => {
+    await answer(records.action, { intent: "delete", job: String(id) }, "");
+    await actAs("Bay two", () => enter(reading(own)));
+    await answer(records.action, { intent: "put-back", job: String(id) }, "");
+    await actAs("Front desk", () => enter({ ...reading(own), aside: own, result: "strong" }));
+    expect((await readingsOf(id)).find((one) => one.id === own)?.takenBy).toBe("Front desk");
   });
 
   test("sent again while it is refused, it is kept once; once deleted it is gone from the pages", async () => {

@@ -1,7 +1,6 @@
 import { faultLabel } from "@core/diagnose/belief/learnedPrior";
 import type { Diagnosis } from "@core/diagnose/diagnose";
 import { sameParts, theCar } from "@core/fault/repair";
-import type { JobRefusal } from "@core/records/jobStage";
 import { percent } from "@core/units/wording";
 import { awaitParts, partsFitted, reopen } from "@db/repositories/jobs.server";
 import { shopTerms } from "@db/repositories/settings.server";
@@ -14,7 +13,7 @@ import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { failedPath } from "../close/faultSheet.server";
 import { diagnosisOf } from "../job/diagnosis.server";
-import { intoJob } from "../job/intoJob.server";
+import { intoJob, type WriteToJob } from "../job/intoJob.server";
 import { type JobView, jobAt, jobViewAt } from "../job/jobView.server";
 import { NextStep } from "../job/NextStep";
 import { takeArrival } from "../job/takeArrival.server";
@@ -80,27 +79,28 @@ export async function action({ params, request }: Route.ActionArgs) {
    * The next page after a decision; if the job no longer takes it, the verdict again, with the decision listed above
    * it.
    */
-  const decided = async (words: string, writing: Promise<JobRefusal | null>, next: string) => {
+  const decided = async (words: string, write: WriteToJob, next: string) => {
     const address = `/jobs/${job.id}/verdict`;
-    const refused = await intoJob({ jobId: job.id, address, fields, words, at: now }, writing);
+    const refused = await intoJob({ jobId: job.id, address, fields, words, at: now }, write);
     return redirect(refused ? address : `/jobs/${job.id}/${next}`);
   };
   if (intent === "arrived" || intent === "not-arrived") {
     await takeArrival(job.id, intent === "arrived", fields, now);
     return redirect(`/jobs/${job.id}/verdict`);
   }
-  if (intent === "reopen") return decided("back to probing", reopen(job.id, now), "probe");
+  if (intent === "reopen") return decided("back to probing", () => reopen(job.id, now), "probe");
   const known = new Set([...circuit.parts, ...circuit.connectors, ...circuit.wires].map(({ id }) => id)).add(
     theCar,
   );
   const parts = text.split("+").filter((id) => known.has(id));
   if (parts.length === 0) throw data("No part of this circuit was chosen.", { status: 400 });
   const name = repairName(circuit, parts);
-  if (intent === "await") return decided(`${name} is ordered`, awaitParts(job.id, parts, now), "verdict");
+  if (intent === "await")
+    return decided(`${name} is ordered`, () => awaitParts(job.id, parts, now), "verdict");
   const wrong = await wrongPartAddress(job, circuit, parts);
   if (wrong) return redirect(wrong);
   const then = verdictThen(await jobViewAt(params.id), parts);
-  return decided(`${name} is fitted`, partsFitted(job.id, parts, then, now), "prove");
+  return decided(`${name} is fitted`, () => partsFitted(job.id, parts, then, now), "prove");
 }
 
 const headings = {

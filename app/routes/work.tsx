@@ -1,5 +1,4 @@
 import { oldPartStates } from "@core/diagnose/history/failedRepair";
-import type { JobRefusal } from "@core/records/jobStage";
 import { partsRepaired } from "@core/workList/workLine";
 import { setOldPart } from "@db/repositories/fittings.server";
 import { partsFitted } from "@db/repositories/jobs.server";
@@ -8,7 +7,7 @@ import { addWork, changeWork, setWorkState, strikeWork, worksOf } from "@db/repo
 import { oldPartWords, workName, workText } from "@words/workWords";
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { intoJob } from "../job/intoJob.server";
+import { intoJob, type WriteToJob } from "../job/intoJob.server";
 import { jobAt, jobViewAt, presentRound } from "../job/jobView.server";
 import { verdictThen } from "../job/verdictThen.server";
 import { wrongPartAddress } from "../parts/jobMatches.server";
@@ -41,8 +40,8 @@ export async function action({ params, request }: Route.ActionArgs) {
   const { job, circuit } = await jobAt(params.id);
   const now = new Date();
   const address = `/jobs/${job.id}/work`;
-  const answer = async (words: string, writing: Promise<JobRefusal | null>) => {
-    const refused = await intoJob({ jobId: job.id, address, fields, words, at: now }, writing);
+  const answer = async (words: string, write: WriteToJob) => {
+    const refused = await intoJob({ jobId: job.id, address, fields, words, at: now }, write);
     return data({ problem: refused?.problem ?? null, id: null }, { status: refused?.status ?? 200 });
   };
   if (intent === "old-part") {
@@ -50,7 +49,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     if (!old.success) throw data("That answer could not be read. Load the page again.", { status: 400 });
     const { part, round, state } = old.data;
     const words = `old ${workName(circuit, { part, what: part })}: ${oldPartWords[state ?? "unknown"]}`;
-    return answer(words, setOldPart(job.id, round, part, state));
+    return answer(words, () => setOldPart(job.id, round, part, state));
   }
   if (intent === "finish") {
     const view = await jobViewAt(params.id);
@@ -66,7 +65,7 @@ export async function action({ params, request }: Route.ActionArgs) {
     const then = verdictThen(view, parts);
     const refused = await intoJob(
       { jobId: job.id, address, fields, words: "all work on the list is done", at: now },
-      partsFitted(job.id, parts, then, now),
+      () => partsFitted(job.id, parts, then, now),
     );
     return redirect(refused ? address : `/jobs/${job.id}/prove`);
   }
@@ -77,8 +76,7 @@ export async function action({ params, request }: Route.ActionArgs) {
         id: `${token ?? randomId()}-${proposal.key}`,
         state: "planned",
       } as const;
-      const answered = await answer(
-        `work: ${workText(circuit, line)}`,
+      const answered = await answer(`work: ${workText(circuit, line)}`, () =>
         addWork(job.id, line, new Date(now.getTime() + place)),
       );
       if (answered.data.problem) return answered;
@@ -95,14 +93,14 @@ export async function action({ params, request }: Route.ActionArgs) {
     const state = fields.state === "done" ? "done" : "planned";
     const words = `work: ${workText(circuit, read.entry)}`;
     const line = { ...read.entry, id: intent === "add" ? (token ?? randomId()) : (id ?? ""), state } as const;
-    return answer(words, intent === "add" ? addWork(job.id, line, now) : changeWork(job.id, line));
+    return answer(words, () => (intent === "add" ? addWork(job.id, line, now) : changeWork(job.id, line)));
   }
   const line = (await worksOf(job.id)).find((own) => own.id === id);
   if (!line) throw data("There is no such line of work. Load the page again.", { status: 404 });
   const words = `work: ${workText(circuit, line)}`;
-  if (intent === "delete") return answer(`${words}, deleted`, strikeWork(job.id, line.id, now));
-  if (intent === "restore") return answer(`${words}, restored`, strikeWork(job.id, line.id, null));
-  return answer(words, setWorkState(job.id, line.id, intent));
+  if (intent === "delete") return answer(`${words}, deleted`, () => strikeWork(job.id, line.id, now));
+  if (intent === "restore") return answer(`${words}, restored`, () => strikeWork(job.id, line.id, null));
+  return answer(words, () => setWorkState(job.id, line.id, intent));
 }
 
 export default function Work({ loaderData, actionData }: Route.ComponentProps) {

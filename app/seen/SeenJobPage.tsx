@@ -5,6 +5,7 @@ import { useState } from "react";
 import { Form, useNavigation } from "react-router";
 import { ComplaintStrip } from "../complaint/ComplaintStrip";
 import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
+import { AlsoHere } from "../job/LiveJob";
 import { Fold } from "../ui/Fold";
 import { GoOn } from "./GoOn";
 import { LikeliestWiring } from "./LikeliestWiring";
@@ -36,6 +37,7 @@ export function SeenJobPage({ view, findings, problem }: SeenJobPageProps) {
         {label || "Vehicle"} <span className="font-normal text-soft">without a diagram</span>
       </h1>
       <p className="text-base text-soft">{[seenText, words].filter(Boolean).join(" · ")}</p>
+      <AlsoHere />
       {findings && (
         <p className="text-base font-semibold lg:hidden">
           <a href="#seen-verdict">

@@ -124,6 +124,7 @@ export async function seenJobView(job: SeenJob, left: readonly number[] = []) {
   const settings = Array.from({ length: speeds + 1 }, (_, at) => String(at));
   return {
     id: job.id,
+    version: job.version,
     label: job.label,
     words: job.words,
     jobId: job.jobId,

@@ -1,9 +1,25 @@
 import { useFetcher } from "react-router";
 import { OwnPin } from "./OwnPin";
+import { useSignedIn } from "./signedIn";
 
 /** Tells the user that this is the demo workshop, with a button to remove it. */
 export function DemoNotice({ shop }: { shop: string }) {
   const { Form, state, data } = useFetcher<{ readonly problem?: string }>();
+  const { me } = useSignedIn();
+  const remove = (
+    <button
+      type="submit"
+      name="intent"
+      value="remove"
+      className={me ? "btn" : "min-h-11 underline"}
+      disabled={state !== "idle"}
+      onClick={(event) => {
+        if (!window.confirm(removalWords)) event.preventDefault();
+      }}
+    >
+      {me ? "Remove it" : "Remove the demo"}
+    </button>
+  );
   return (
     <Form
       method="post"
@@ -11,19 +27,17 @@ export function DemoNotice({ shop }: { shop: string }) {
       className="flex flex-wrap items-center gap-x-3 border-l-4 border-edge pl-3 text-base text-soft"
     >
       <p className="min-w-0 grow">This is the demo: {shop}, its jobs and its vehicles are invented.</p>
-      <OwnPin />
-      <button
-        type="submit"
-        name="intent"
-        value="remove"
-        className="min-h-11 underline"
-        disabled={state !== "idle"}
-        onClick={(event) => {
-          if (!window.confirm(removalWords)) event.preventDefault();
-        }}
-      >
-        Remove the demo
-      </button>
+      {me ? (
+        <details>
+          <summary className="min-h-11 content-center underline">Remove the demo</summary>
+          <div className="flex flex-wrap items-end gap-3 pb-2">
+            <OwnPin />
+            {remove}
+          </div>
+        </details>
+      ) : (
+        remove
+      )}
       {data?.problem && (
         <p role="alert" className="w-full text-danger">
           Not removed. {data.problem}

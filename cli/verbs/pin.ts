@@ -13,7 +13,7 @@ export interface NewPin {
  * @throws BadInput if nobody has that name
  */
 export async function newPin(name: string): Promise<NewPin> {
-  const pin = await makePin(name);
+  const pin = await makePin(name, new Date());
   const people = allPeople();
   const own = people.find((each) => each.name.toLowerCase() === name.toLowerCase());
   if (pin === null || !own) {

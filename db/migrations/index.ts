@@ -19,6 +19,7 @@ import { sources } from "./018-sources";
 import { rounds } from "./019-rounds";
 import { seenJobs } from "./020-seen-jobs";
 import { who } from "./021-who";
+import { shared } from "./022-shared";
 
 /** Every migration, oldest first. To add one, add a file and a line here. */
 export const migrations = [
@@ -43,4 +44,5 @@ export const migrations = [
   rounds,
   seenJobs,
   who,
+  shared,
 ];

@@ -45,7 +45,11 @@ export class SetAsideRow extends Model<InferAttributes<SetAsideRow>, InferCreati
   declare words: string;
   declare refusal: string;
   declare at: Date;
+  /** Who sent it, while the shop knows its people. */
+  declare who: CreationOptional<string | null>;
   declare decidedAt: CreationOptional<Date | null>;
+  /** Once it is decided: 1 if it was stored after all, 0 if it was discarded. */
+  declare stored: CreationOptional<number | null>;
 }
 
 /** The board's line for a job, and the state of the job it was made from. */
@@ -108,7 +112,9 @@ export function defineJobs(sequelize: Sequelize): void {
       words: text(),
       refusal: text(),
       at: moment(),
+      who: maybeText(),
       decidedAt: maybeMoment(),
+      stored: maybeNumber(),
     },
     { sequelize, timestamps: false, tableName: "setAside" },
   );

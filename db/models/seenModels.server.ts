@@ -18,6 +18,8 @@ export class SeenJobRow extends Model<InferAttributes<SeenJobRow>, InferCreation
   /** The job that it went on as, with the circuit worked out; null before. */
   declare jobId: CreationOptional<number | null>;
   declare deletedAt: CreationOptional<Date | null>;
+  /** Grows with every change; the database itself counts. */
+  declare changes: CreationOptional<number>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -48,6 +50,7 @@ export function defineSeenJobs(sequelize: Sequelize): void {
       cautionsRead: { ...text(), defaultValue: "[]" },
       jobId: maybeNumber(),
       deletedAt: maybeMoment(),
+      changes: { ...number(), defaultValue: 0 },
       createdAt: moment(),
     },
     { sequelize, timestamps: true, updatedAt: false, tableName: "seenJobs" },

@@ -9,12 +9,20 @@ const person = z.strictObject({
   name: z.string().min(1).max(40),
   role: z.enum(roles),
   pinHash: z.string(),
+  /** When the server's command line made the PIN, until it is used for the first time. */
+  pinMadeAt: z.iso.datetime().optional(),
 });
 type StoredPerson = z.infer<typeof person>;
 
 const file = "people.json";
 const stored = (): StoredPerson[] => z.array(person).parse(JSON.parse(readPrivate(file) ?? "[]"));
 const store = (all: readonly StoredPerson[]): void => writePrivate(file, JSON.stringify(all, null, 1));
+
+/** People who were removed. A name stands beside readings, so whoever is added under it again is the same person. */
+const formerFile = "former.json";
+const formerPerson = z.strictObject({ id: z.uuid(), name: z.string().min(1).max(40) });
+const former = (): z.infer<typeof formerPerson>[] =>
+  z.array(formerPerson).parse(JSON.parse(readPrivate(formerFile) ?? "[]"));
 
 const withoutPin = ({ id, name, role }: StoredPerson): Person => ({ id, name, role });
 
@@ -33,41 +41,66 @@ const sameName = (a: string, b: string): boolean => a.toLowerCase() === b.toLowe
 const withoutOwner = (all: readonly StoredPerson[]): boolean =>
   all.length > 0 && all.every(({ role }) => role !== "owner");
 
-/** Adds somebody. The first one must be an owner, or nobody could add the next. */
+/**
+ * Adds somebody. The first one must be an owner, or nobody could add the next. Somebody who was removed keeps their id, so
+ * that entries which wait on a device under their name can still be stored.
+ */
 export async function addPerson(name: string, role: Role, pin: string): Promise<PeopleRefusal | null> {
   if (pin.length < leastPin[role]) return "pin-short";
   const pinHash = await hashPin(pin);
   const all = stored();
   if (all.some((own) => sameName(own.name, name))) return "name-taken";
-  const now = [...all, { id: randomUUID(), name, role, pinHash }];
+  const id = former().find((own) => sameName(own.name, name))?.id ?? randomUUID();
+  const now = [...all, { id, name, role, pinHash }];
   if (withoutOwner(now)) return "first-is-owner";
   store(now);
   return null;
 }
 
-/** Gives somebody another PIN. */
-export async function setPin(id: string, pin: string): Promise<PeopleRefusal | null> {
+/**
+ * Gives somebody another PIN.
+ * @param madeAt when the server's command line made it; null if an owner typed it
+ */
+export async function setPin(
+  id: string,
+  pin: string,
+  madeAt: Date | null = null,
+): Promise<PeopleRefusal | null> {
   const own = personWith(id);
   if (!own) return "no-such-person";
   if (pin.length < leastPin[own.role]) return "pin-short";
   const pinHash = await hashPin(pin);
-  store(stored().map((each) => (each.id === id ? { ...each, pinHash } : each)));
+  const pinMadeAt = madeAt?.toISOString();
+  store(stored().map((each) => (each.id === id ? { ...each, pinHash, pinMadeAt } : each)));
   return null;
 }
 
+/** When the command line made the PIN that somebody uses now; null if it did not, or if this was asked before. */
+export function firstUseOfMadePin(id: string): Date | null {
+  const own = stored().find((each) => each.id === id);
+  if (!own?.pinMadeAt) return null;
+  store(stored().map((each) => (each.id === id ? { ...each, pinMadeAt: undefined } : each)));
+  return new Date(own.pinMadeAt);
+}
+
 /** Gives somebody another PIN made at random, for somebody who forgot theirs; null if nobody has that name. */
-export async function makePin(name: string): Promise<string | null> {
+export async function makePin(name: string, at: Date): Promise<string | null> {
   const own = allPeople().find((each) => sameName(each.name, name));
   if (!own) return null;
   const pin = String(randomInt(10 ** 8)).padStart(8, "0");
-  await setPin(own.id, pin);
+  await setPin(own.id, pin, at);
   return pin;
 }
 
 /** Removes somebody: what they did keeps their name, and they can no longer sign in. */
 export function removePerson(id: string): PeopleRefusal | null {
-  const left = stored().filter((own) => own.id !== id);
+  const own = personWith(id);
+  const left = stored().filter((each) => each.id !== id);
   if (withoutOwner(left)) return "last-owner";
+  if (own) {
+    const others = former().filter(({ name }) => !sameName(name, own.name));
+    writePrivate(formerFile, JSON.stringify([...others, { id, name: own.name }], null, 1));
+  }
   store(left);
   return null;
 }

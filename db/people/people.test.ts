@@ -3,7 +3,16 @@ import { readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, test } from "@jest/globals";
 import { useEmptyDataFolder } from "../testing/dataFolder";
-import { addPerson, allPeople, checkPin, makePin, personWith, removePerson, setPin } from "./people.server";
+import {
+  addPerson,
+  allPeople,
+  checkPin,
+  firstUseOfMadePin,
+  makePin,
+  personWith,
+  removePerson,
+  setPin,
+} from "./people.server";
 import { privateFolder, writePrivate } from "./privateFile.server";
 import { desk, endSession, endSessionsOf, idleHours, signedInWith, startSession } from "./sessions.server";
 
@@ -53,11 +62,29 @@ describe("the people of the shop", () => {
 
   test("who forgot their PIN get one made at random", async () => {
     const { owner } = await twoPeople();
-    expect(await makePin("nobody")).toBeNull();
-    const pin = await makePin("front DESK");
+    const at = new Date("2026-12-01T08:00:00Z");
+    expect(await makePin("nobody", at)).toBeNull();
+    const pin = await makePin("front DESK", at);
     expect(pin).toMatch(/^\d{8}$/);
     expect(await checkPin(owner, pin ?? "")).toBe(true);
     expect(await checkPin(owner, "123456")).toBe(false);
+    expect(firstUseOfMadePin(owner)).toEqual(at);
+    expect(firstUseOfMadePin(owner)).toBeNull();
+    await makePin("front desk", at);
+    await setPin(owner, "654321");
+    expect(firstUseOfMadePin(owner)).toBeNull();
+  });
+
+  test("who are added again under their name are who they were, so that what waits under it can be stored", async () => {
+    const { apprentice } = await twoPeople();
+    const name = personWith(apprentice)?.name ?? "";
+    removePerson(apprentice);
+    await addPerson("Somebody new", "technician", "1234");
+    await addPerson(name.toUpperCase(), "apprentice", "1234");
+    expect(allPeople().map(({ id }) => id === apprentice)).toEqual([false, false, true]);
+    removePerson(apprentice);
+    await addPerson(name, "apprentice", "1234");
+    expect(personWith(apprentice)?.name).toBe(name);
   });
 
   test("keep an owner as long as anybody else is there", async () => {

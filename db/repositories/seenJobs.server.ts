@@ -24,6 +24,8 @@ export interface SeenJob {
   /** The job that it went on as; null before. */
   readonly jobId: number | null;
   readonly deletedAt: Date | null;
+  /** Grows with every change, so that a page can tell whether it is up to date. */
+  readonly version: number;
   readonly createdAt: Date;
 }
 
@@ -50,6 +52,7 @@ const jobOf = (row: SeenJobRow): SeenJob => ({
   cautionsRead: columns.cautionsRead.parse(row.cautionsRead),
   jobId: row.jobId ?? null,
   deletedAt: row.deletedAt ?? null,
+  version: row.changes,
   createdAt: z.date().parse(row.createdAt),
 });
 

@@ -1,5 +1,6 @@
 import type { JobRefusal } from "@core/records/jobStage";
 import { Op } from "sequelize";
+import { actingName } from "../acting.server";
 import { database } from "../database.server";
 import { SetAsideRow } from "../models/jobModels.server";
 import { storedColumns } from "../storedColumns";
@@ -16,14 +17,34 @@ export interface SetAside {
   readonly words: string;
   readonly refusal: JobRefusal;
   readonly at: Date;
+  /** Who sent it; null if that is not known. */
+  readonly who: string | null;
 }
 
-/** Keeps an entry that a job did not take; resolves once it is on disk. */
-export async function keepAside({ fields, refusal, ...own }: SetAside): Promise<void> {
+const asideOf = ({ id, jobId, address, fields, words, refusal, at, who }: SetAsideRow): SetAside => ({
+  id,
+  jobId,
+  address: storedColumns.setAside.address.parse(address),
+  fields: storedColumns.setAside.fields.parse(fields),
+  words,
+  refusal: storedColumns.setAside.refusal.parse(refusal),
+  at,
+  who: who ?? null,
+});
+
+/** Keeps an entry that a job did not take, under the name of whoever sends it; resolves once it is on disk. */
+export async function keepAside({ fields, refusal, ...own }: Omit<SetAside, "who">): Promise<void> {
   const store = await database();
   await store.write((transaction) =>
     SetAsideRow.upsert(
-      { ...own, fields: JSON.stringify(fields), refusal: JSON.stringify(refusal), decidedAt: null },
+      {
+        ...own,
+        fields: JSON.stringify(fields),
+        refusal: JSON.stringify(refusal),
+        who: actingName(),
+        decidedAt: null,
+        stored: null,
+      },
       { transaction },
     ),
   );
@@ -35,21 +56,27 @@ export async function setAsideOf(jobId: number): Promise<SetAside[]> {
     where: { jobId, decidedAt: { [Op.is]: null } },
     order: [["at", "ASC"]],
   });
-  return rows.map(({ id, address, fields, words, refusal, at }) => ({
-    id,
-    jobId,
-    address: storedColumns.setAside.address.parse(address),
-    fields: storedColumns.setAside.fields.parse(fields),
-    words,
-    refusal: storedColumns.setAside.refusal.parse(refusal),
-    at,
-  }));
+  return rows.map(asideOf);
 }
 
-/** Marks it as decided: stored after all, or deleted. The row stays in the database. */
-export async function decideAside(jobId: number, id: string, decidedAt: Date): Promise<void> {
+/** An undecided entry of a job; null if there is none with that id. */
+export async function asideWith(jobId: number, id: string): Promise<SetAside | null> {
+  const row = await SetAsideRow.findOne({ where: { id, jobId, decidedAt: { [Op.is]: null } } });
+  return row && asideOf(row);
+}
+
+/** Marks it as decided: stored after all, or discarded. The row stays in the database. */
+export async function decideAside(
+  jobId: number,
+  id: string,
+  decided: "stored" | "discarded",
+  decidedAt: Date,
+): Promise<void> {
   const store = await database();
   await store.write((transaction) =>
-    SetAsideRow.update({ decidedAt }, { where: { id, jobId }, transaction }),
+    SetAsideRow.update(
+      { decidedAt, stored: decided === "stored" ? 1 : 0 },
+      { where: { id, jobId, decidedAt: { [Op.is]: null } }, transaction },
+    ),
   );
 }
