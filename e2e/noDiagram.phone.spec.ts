@@ -87,6 +87,7 @@ test("a plug that is not there, a reading deleted and restored, a place out of r
   // A second page of the job follows without a reload.
   const second = await page.context().newPage();
   await second.goto(page.url());
+  await expect(second.locator('[aria-busy="true"]')).toHaveCount(0);
   await expect(second.getByTestId("active-readings")).toHaveText("5");
   await page.getByRole("button", { name: "Delete reading 5" }).tap();
   await expect(active).toHaveText("4");

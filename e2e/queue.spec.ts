@@ -164,6 +164,7 @@ test("an entry of a stale tab is neither carried out without a decision, nor los
 });
 
 test("a page that its pushes do not reach shows its own entries all the same", async ({ context }) => {
+  await stop();
   await start();
   const cut = await context.newPage();
   await cut.route("**/live?*", (route) => route.abort());
