@@ -24,7 +24,7 @@ export function DemoNotice({ shop }: { shop: string }) {
     <Form
       method="post"
       action="/demo"
-      className="flex flex-wrap items-center gap-x-3 border-l-4 border-edge pl-3 text-base text-soft"
+      className="flex flex-wrap items-baseline gap-x-3 border-l-4 border-edge pl-3 text-base text-soft"
     >
       <p className="min-w-0 grow">This is the demo: {shop}, its jobs and its vehicles are invented.</p>
       {me ? (
