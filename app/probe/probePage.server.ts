@@ -1,4 +1,3 @@
-import { setTimeout as pause } from "node:timers/promises";
 import { engineFor } from "../engine/engine.server";
 import { jobAt, jobViewAt } from "../job/jobView.server";
 import { entriesStored } from "./entriesFirst.server";
@@ -6,17 +5,14 @@ import { probeView } from "./probeView.server";
 
 type Probed = Awaited<ReturnType<typeof probeView>>;
 
-/** Requests for a job's page that come this close together share one. */
-const gatherMilliseconds = 20;
-
 /** Pages that were asked for and have not begun to be made, by job. */
 const waiting = new Map<string, Promise<Probed>>();
 let last: Promise<unknown> = Promise.resolve();
 
 /** Makes a page in its turn. A circuit that is still being compiled keeps no other page waiting. */
 async function make(id: string): Promise<Probed> {
-  const compiled = jobAt(id).then(({ circuit }) => engineFor(circuit));
-  await Promise.all([compiled, pause(gatherMilliseconds)]);
+  const { circuit } = await jobAt(id);
+  await engineFor(circuit);
   const made = last.then(async () => {
     await entriesStored();
     waiting.delete(id);
