@@ -1,8 +1,8 @@
 import { createRequire } from "node:module";
 import { percent } from "@core/units/wording";
 import { verdictWords } from "@words/stateWords";
-import PDFDocument from "pdfkit";
 import SVGtoPDF from "svg-to-pdfkit";
+import { PrintedPaper } from "../text/printedPaper.server";
 import { printedText } from "../text/printedText";
 import type { CloseData } from "./closeView.server";
 import { customerPage } from "./customerWords";
@@ -17,8 +17,6 @@ const fontFile = (weight: 400 | 700): string =>
 const margin = 50;
 const width = 595.28 - 2 * margin;
 const foot = 780;
-
-type Paper = InstanceType<typeof PDFDocument>;
 
 export interface CardPictures {
   /** The circuit with the fault marked. */
@@ -40,7 +38,7 @@ export interface CardPictures {
  * more.
  */
 export function cardPdf(card: CloseData, pictures: CardPictures): Promise<Buffer> {
-  const paper = new PDFDocument({
+  const paper = new PrintedPaper({
     size: "A4",
     margin,
     info: { Title: `Job ${card.id}, ${card.vehicle}` },
@@ -59,7 +57,7 @@ export function cardPdf(card: CloseData, pictures: CardPictures): Promise<Buffer
   return made;
 }
 
-function customer(paper: Paper, card: CloseData): void {
+function customer(paper: PrintedPaper, card: CloseData): void {
   paper.font("bold").fontSize(20).text(card.vehicle);
   paper
     .font("plain")
@@ -67,7 +65,7 @@ function customer(paper: Paper, card: CloseData): void {
     .text(`Job ${card.id}, arrived ${card.came}${card.closed ? `, done ${card.closed}` : ""}`);
   for (const { title, words } of customerPage(card)) {
     paper.moveDown(0.8).font("bold").fontSize(13).text(title);
-    paper.font("plain").fontSize(12).text(printedText(words));
+    paper.font("plain").fontSize(12).text(words);
   }
   paper
     .moveDown()
@@ -75,19 +73,19 @@ function customer(paper: Paper, card: CloseData): void {
     .text("Local rules and the maker's procedure come before anything stated here.");
 }
 
-function heading(paper: Paper, title: string): void {
+function heading(paper: PrintedPaper, title: string): void {
   if (paper.y > foot - 40) paper.addPage();
   paper.moveDown(0.6).font("bold").fontSize(11).text(title, margin);
   paper.font("plain").fontSize(9.5);
 }
 
-function line(paper: Paper, text: string): void {
+function line(paper: PrintedPaper, text: string): void {
   if (paper.y > foot) paper.addPage();
-  paper.text(printedText(text), margin, paper.y, { width });
+  paper.text(text, margin, paper.y, { width });
 }
 
 /** Paints an SVG at the current position and does not move that position. */
-function drawing(paper: Paper, svg: string, scale: number): void {
+function drawing(paper: PrintedPaper, svg: string, scale: number): void {
   const { y } = paper;
   paper.save();
   paper.translate(margin, y + 4).scale(scale);
@@ -107,7 +105,11 @@ const printable = (svg: string): string =>
     tag.replace(/\s(?:stroke|stroke-width|paint-order)="[^"]*"/g, ""),
   );
 
-function file(paper: Paper, card: CloseData, { sheet, draw: sample, turns, photos }: CardPictures): void {
+function file(
+  paper: PrintedPaper,
+  card: CloseData,
+  { sheet, draw: sample, turns, photos }: CardPictures,
+): void {
   const { closure, minutes, verdict } = card;
   paper.font("bold").fontSize(14).text(`Job ${card.id}, for the file: ${card.vehicle}`);
   paper

@@ -1,8 +1,8 @@
 import { createRequire } from "node:module";
 import type { Priced } from "@core/money/estimate";
 import type { EstimateBody } from "@db/storedColumns";
-import PDFDocument from "pdfkit";
 import { priceText } from "../text/money";
+import { PrintedPaper } from "../text/printedPaper.server";
 import { quantityText } from "./quantity";
 
 /** The heading of an estimate or a bill. */
@@ -26,7 +26,7 @@ const foot = 760;
 
 /** An estimate or bill as an A4 PDF, one page unless its lines need more, in the same font as the screen. */
 export function estimatePdf(head: EstimateHead, body: EstimateBody, priced: Priced): Promise<Buffer> {
-  const paper = new PDFDocument({
+  const paper = new PrintedPaper({
     size: "A4",
     margin,
     info: { Title: `${titleOf(head)}, job ${head.job}` },
@@ -76,9 +76,7 @@ export function estimatePdf(head: EstimateHead, body: EstimateBody, priced: Pric
 const titleOf = ({ kind, number }: EstimateHead): string =>
   `${kind === "bill" ? "Bill" : "Estimate"} ${number}`;
 
-type Paper = InstanceType<typeof PDFDocument>;
-
-function row(paper: Paper, title: string, amount: string): void {
+function row(paper: PrintedPaper, title: string, amount: string): void {
   if (paper.y > foot) paper.addPage();
   const { y } = paper;
   paper.text(title, margin, y, { width: right - margin - 120 });
@@ -88,7 +86,7 @@ function row(paper: Paper, title: string, amount: string): void {
   paper.x = margin;
 }
 
-function rule(paper: Paper): void {
+function rule(paper: PrintedPaper): void {
   paper.moveDown(0.3);
   paper.moveTo(margin, paper.y).lineTo(right, paper.y).lineWidth(0.7).stroke();
   paper.moveDown(0.3);
