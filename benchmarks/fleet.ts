@@ -214,6 +214,7 @@ function reportWithout(played: readonly PlayedWithout[], say: (line: string) => 
       ),
     );
   say(line("no diagram: all within the catalogue", within));
+  say(calibrationLine(within));
   const beyond = played.filter(({ kind }) => kind === unlistedKind);
   say(
     `  outside the catalogue: ${beyond.length}, confirmed ${beyond.filter(({ state }) => state === "settled").length}`,
@@ -232,11 +233,11 @@ function wrongByMode(played: readonly Played[]): string {
 }
 
 /** How often verdicts with a given belief were right. */
-function calibrationLine(played: readonly Played[]): string {
+function calibrationLine(played: readonly { readonly p: number; readonly right: boolean }[]): string {
   const bins = Array.from({ length: 10 }, (_, bin) =>
     played.filter(({ p }) => Math.min(9, Math.floor(p * 10)) === bin),
   );
-  return `  claimed → right: ${bins.flatMap((own) => (own.length === 0 ? [] : [`${percent(mean(own.map(({ p }) => p)))} → ${percent(mean(own.map(({ outcome }) => (outcome === "right" ? 1 : 0))))} (${own.length})`])).join(", ")}\n`;
+  return `  claimed → right: ${bins.flatMap((own) => (own.length === 0 ? [] : [`${percent(mean(own.map(({ p }) => p)))} → ${percent(mean(own.map(({ right }) => (right ? 1 : 0))))} (${own.length})`])).join(", ")}\n`;
 }
 
 async function main(): Promise<void> {
@@ -332,7 +333,7 @@ async function main(): Promise<void> {
       kind === unlistedKind ? state === "settled" : outcome === "wrong",
     );
     say(wrongByMode(played));
-    say(calibrationLine(played));
+    say(calibrationLine(played.map(({ p, outcome }) => ({ p, right: outcome === "right" }))));
     if (values.wrong)
       writeFileSync(
         `${process.env.TMPDIR ?? "/tmp"}/fleet-wrong-${sample}.json`,
