@@ -53,6 +53,9 @@ const leastShare = 1e-7;
 /** What a wire that belongs to nothing here shows, whatever is wrong (judgements, no source). */
 const foreignWords: Readonly<Record<string, number>> = { bright: 0.35, dim: 0.04, dark: 0.6, flickers: 0.01 };
 
+/** What a fuse of another circuit shows: power at neither end, at one because it is blown, or at both (judgements). */
+const foreignFuse = { dead: 0.2, blown: 0.01, good: 0.79 } as const;
+
 const nothing: Meaning = { pin: null, fuse: null };
 const none: ReadonlyMap<string, Meaning> = new Map();
 
@@ -84,6 +87,12 @@ function ofForeign(compiled: CompiledCircuit, reading: Reading): number {
   if (reading.test === "light") return foreignWords[reading.seen] ?? 0.1;
   const [score] = scoreReadings(compiled, [reading]);
   return score?.blind ?? 0.1;
+}
+
+/** Chance of what was read at both ends of a fuse of another circuit. */
+function ofForeignFuse(ends: readonly Reading[]): number {
+  const lit = ends.filter((end) => end.test === "light" && end.seen === "bright").length;
+  return lit === 0 ? foreignFuse.dead : lit === 1 ? foreignFuse.blown : foreignFuse.good;
 }
 
 function multiplied(weights: Float64Array, factors: Float64Array | number, scale = 1): Float64Array {
@@ -243,6 +252,7 @@ class Labelling {
     return pieces.reduce((product, piece) => {
       if (piece.kind === "wire") return product * (piece.heavy ? thickIfForeign : 1 - thickIfForeign);
       if (piece.kind !== "pin" || !some) return product;
+      if (piece.of.place === "fuses") return product * ofForeignFuse(piece.read(some));
       return piece.read(some).reduce((own, reading) => own * ofForeign(this.own.compiled, reading), product);
     }, 1);
   }

@@ -48,6 +48,24 @@ describe("belief over wirings and faults together", () => {
     expect(side(belief, wanted)).toBeGreaterThan(0.97);
   });
 
+  // Common practice, no source: a fuse with power at one end is blown, and seldom one of another circuit by chance.
+  test("a blown fuse among others means the fuse, whatever the rest of them feed", () => {
+    const fuses: PlaceReading = {
+      test: "light",
+      at: "fuses",
+      clip: "ground",
+      key: "run",
+      setting: "4",
+      seen: { a: "dead", b: "blown", c: "good" },
+    };
+    const seen: SeenCar = { controls: "dial", speeds: 4, speedPart: "pack", blowers: 1 };
+    const dead = placeComplaint(["none", "none", "none", "none"]);
+    const motor: PlaceReading = { ...motorPlug("dark", "dark"), setting: "4" };
+    const belief = believeWiring(seen, [...dead, motor, fuses], cache);
+    const others = Object.entries(repairs(belief)).filter(([repair]) => !repair.includes("fuse"));
+    expect(others.reduce((sum, [, p]) => sum + p, 0)).toBeLessThan(0.08);
+  });
+
   test("a relay that is found rules out wirings without one, and one that is not found makes them likelier", () => {
     const relay = ({ candidates }: WiringBelief): number =>
       candidates.reduce((sum, { candidate, p }) => (candidate.facts.relay ? sum + p : sum), 0);
