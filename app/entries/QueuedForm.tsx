@@ -56,6 +56,10 @@ function useQueuedPage(): PageQueue {
   return page;
 }
 
+/** Sends an entry of the page without a form. */
+export const useQueuedSend = (): ((fields: Entry["fields"], words: string) => void) =>
+  useQueuedPage().queued.send;
+
 /** The last entry that is not stored and shown yet and has the given fields; null if there is none. */
 export function usePending(own: Entry["fields"]): Entry["fields"] | null {
   const { pending } = useQueuedPage().queued;

@@ -12,6 +12,7 @@ import { verdictName, verdictTitle } from "@words/verdictTitle";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { failedPath } from "../close/faultSheet.server";
+import { useSharedJob } from "../entries/useSharedJob";
 import { diagnosisOf } from "../job/diagnosis.server";
 import { intoJob, type WriteToJob } from "../job/intoJob.server";
 import { type JobView, jobAt, jobViewAt } from "../job/jobView.server";
@@ -39,6 +40,7 @@ export async function loader({ params, request }: Route.LoaderArgs) {
   const picture = await failedPath(view, suspects[0]?.fault ?? null, verdict.p);
   return {
     id: job.id,
+    version: view.version,
     money: { currency, hourMinor, comebackMinor },
     picture,
     stage: job.stage,
@@ -110,6 +112,7 @@ const headings = {
 } as const;
 
 export default function Verdict({ loaderData }: Route.ComponentProps) {
+  useSharedJob(loaderData.version);
   const busy = useNavigation().state !== "idle";
   const { id, money, stage, partsIn, verdict, fitted } = loaderData;
   const price = (minor: number): string => priceText(minor, money.currency);

@@ -8,9 +8,11 @@ import { placeName, placeResultWord, placeTestHow, placeTestText } from "@words/
 import { capitalised } from "@words/seenName";
 import { useState } from "react";
 import { QueuedForm } from "../entries/QueuedForm";
+import { KeyHint } from "../ui/KeyHint";
 import { PinEntry, readsPins } from "./PinEntry";
 import { SeenCautions } from "./SeenCautions";
 import type { SeenNext } from "./seenDiagnosis";
+import { resultForm } from "./useCardKeys";
 
 /** A test with what the page needs besides its forecast. */
 export interface OfferedPlaceTest extends SeenNext {
@@ -117,7 +119,7 @@ function ResultForm({ offered: { key, test, met, pins }, token }: ResultFormProp
   const words = (): string => placeTestText(test);
   if (readsPins(test) || isFigure(test))
     return (
-      <QueuedForm key={key} words={words} className="mt-3 grid gap-3">
+      <QueuedForm key={key} words={words} className="mt-3 grid gap-3" {...resultForm}>
         <TestFields test={test} token={token} />
         {readsPins(test) ? (
           <PinEntry test={test} met={met} expected={pins} />
@@ -144,6 +146,7 @@ function ResultForm({ offered: { key, test, met, pins }, token }: ResultFormProp
       key={key}
       words={({ seen = "" }) => `${placeTestText(test)}: ${placeResultWord(test, seen)}`}
       className="mt-3"
+      {...resultForm}
     >
       <TestFields test={test} token={token} />
       {test.test === "listen" && (
@@ -164,7 +167,7 @@ function ResultForm({ offered: { key, test, met, pins }, token }: ResultFormProp
         </fieldset>
       )}
       <div className="flex flex-wrap gap-2">
-        {wordsOf(test).map((own) => (
+        {wordsOf(test).map((own, at) => (
           <button
             key={own}
             type="submit"
@@ -172,7 +175,7 @@ function ResultForm({ offered: { key, test, met, pins }, token }: ResultFormProp
             value={own}
             className="btn min-w-24 border-ink bg-paper font-bold"
           >
-            {placeResultWord(test, own)}
+            <KeyHint at="max-md:hidden">{at + 1}</KeyHint> {placeResultWord(test, own)}
           </button>
         ))}
       </div>

@@ -56,6 +56,15 @@ export function PinEntry({ test, met, expected }: PinEntryProps) {
           +
         </button>
       </div>
+      {test.test === "light" && (
+        <p className="text-base text-soft max-md:hidden">
+          Keys:{" "}
+          {test.at === "fuses"
+            ? "1, 2 and 3 for good, blown and dead"
+            : "B, D and K for bright, dim and dark"}
+          , from top to bottom; Enter saves.
+        </p>
+      )}
       <ul className="grid gap-1.5">
         {labels
           .filter((label) => label !== from)

@@ -4,6 +4,8 @@ import { QueuedForm } from "../entries/QueuedForm";
 export interface SeenEvidenceLine {
   readonly id: string;
   readonly number: number;
+  /** Key of its test. */
+  readonly testKey: string;
   readonly what: string;
   readonly result: string;
   /** Who took it; null if that is not known. */

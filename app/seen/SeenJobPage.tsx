@@ -1,11 +1,12 @@
 import { percent } from "@core/units/wording";
 import type { Place } from "@core/wiring/place";
 import { placeTestText } from "@words/placeWords";
-import { useState } from "react";
-import { Form, useNavigation } from "react-router";
+import { useRef, useState } from "react";
+import { Form, useNavigation, useRouteLoaderData } from "react-router";
 import { ComplaintStrip } from "../complaint/ComplaintStrip";
-import { QueuedForm, QueuedPage } from "../entries/QueuedForm";
+import { QueuedForm, QueuedPage, useQueuedSend } from "../entries/QueuedForm";
 import { AlsoHere } from "../job/LiveJob";
+import type { Preferences } from "../shell/theme";
 import { Fold } from "../ui/Fold";
 import { GoOn } from "./GoOn";
 import { LikeliestWiring } from "./LikeliestWiring";
@@ -15,6 +16,7 @@ import { PictureChoice } from "./SeenPictures";
 import { SeenSuspects, SeenVerdict, SeenWirings, stateTitles } from "./SeenVerdict";
 import { SpeedCount } from "./SpeedCount";
 import type { SeenFindings, seenJobView } from "./seenJobView.server";
+import { useCardKeys } from "./useCardKeys";
 import { WentOn } from "./WentOn";
 
 type View = Omit<Awaited<ReturnType<typeof seenJobView>>, "findings">;
@@ -79,7 +81,7 @@ export function SeenJobPage({ view, findings, problem }: SeenJobPageProps) {
                 Weighing the ways this vehicle may be wired. The first time takes a few seconds.
               </p>
             ) : (
-              open && <Tests key={token} findings={findings} token={token} />
+              open && <Tests findings={findings} token={token} evidence={evidence} />
             )}
             {findings && <LikeliestWiring findings={findings} />}
             {open && <OutOfReach places={view.outOfReach} token={token} />}
@@ -106,11 +108,33 @@ export function SeenJobPage({ view, findings, problem }: SeenJobPageProps) {
   );
 }
 
+interface TestsProps {
+  readonly findings: SeenFindings;
+  readonly token: string;
+  readonly evidence: View["evidence"];
+}
+
 /** The proposed test, or another one that was chosen from the list. */
-function Tests({ findings: { diagnosis, offered }, token }: { findings: SeenFindings; token: string }) {
-  const [chosen, setChosen] = useState<string | null>(null);
+function Tests({ findings: { diagnosis, offered }, token, evidence }: TestsProps) {
+  const [chosen, setChosen] = useState<{ readonly key: string; readonly taken: number } | null>(null);
   const [first] = offered;
-  const shown = offered.find(({ key }) => key === chosen) ?? first;
+  const timesTaken = (key: string): number => evidence.filter(({ testKey }) => testKey === key).length;
+  // A choice stands until its test is taken, also while somebody else enters readings.
+  const shown = offered.find(({ key }) => key === chosen?.key && timesTaken(key) === chosen.taken) ?? first;
+  const choose = (key: string): void => setChosen({ key, taken: timesTaken(key) });
+  const card = useRef<HTMLDivElement>(null);
+  const send = useQueuedSend();
+  const lettersOn = useRouteLoaderData<Preferences>("root")?.keys ?? true;
+  useCardKeys(card, lettersOn, {
+    next: () => {
+      const following = offered[shown ? (offered.indexOf(shown) + 1) % offered.length : 0];
+      if (following) choose(following.key);
+    },
+    undo: () => {
+      const last = evidence.findLast(({ struck }) => !struck);
+      if (last) send({ intent: "strike", id: last.id, struck: "yes" }, `reading ${last.number} deleted`);
+    },
+  });
   if (!first || !shown)
     return (
       <p className="sheet-card p-4">
@@ -123,12 +147,20 @@ function Tests({ findings: { diagnosis, offered }, token }: { findings: SeenFind
   const others = offered.filter(({ key }) => key !== shown.key);
   return (
     <>
-      <NextPlaceTest key={shown.key} offered={shown} isFirst={shown === first} token={token} />
+      <div ref={card}>
+        <NextPlaceTest
+          key={`${shown.key} ${timesTaken(shown.key)}`}
+          offered={shown}
+          isFirst={shown === first}
+          token={token}
+        />
+      </div>
       {others.length > 0 && (
-        <Fold title="Other tests" className="sheet-card px-3">
+        // Closed again once a test is chosen or taken.
+        <Fold key={shown.key} title="Other tests" className="sheet-card px-3">
           <ul className="pb-2">
             {others.map((own) => (
-              <OtherTest key={own.key} offered={own} onChoose={() => setChosen(own.key)} />
+              <OtherTest key={own.key} offered={own} onChoose={() => choose(own.key)} />
             ))}
           </ul>
         </Fold>

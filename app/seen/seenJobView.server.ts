@@ -2,7 +2,7 @@ import { defaultStoppingCosts } from "@core/money/stoppingCosts";
 import { buildNetlist } from "@core/solve/buildNetlist";
 import { placeCautions } from "@core/wiring/placeCautions";
 import type { PlaceReading } from "@core/wiring/placeReading";
-import { labelsMet } from "@core/wiring/placeTest";
+import { keyOfPlaceReading, labelsMet } from "@core/wiring/placeTest";
 import { placesOfTest } from "@core/wiring/placeTests";
 import { findCircuit, listCircuits } from "@db/repositories/circuits.server";
 import { findJob } from "@db/repositories/jobs.server";
@@ -88,6 +88,7 @@ async function findingsOf(
 const evidenceLine = ({ id, number, reading, takenAt, takenBy, struckAt }: StoredSeenReading) => ({
   id,
   number,
+  testKey: keyOfPlaceReading(reading),
   what: placeEvidenceText(reading),
   result: placeResultText(reading),
   takenBy,
