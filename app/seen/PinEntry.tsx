@@ -5,6 +5,7 @@ import type { PlaceTest } from "@core/wiring/placeTest";
 import { freshLabels } from "@core/wiring/placeTest";
 import { placeResultWord } from "@words/placeWords";
 import { useState } from "react";
+import { useLetterKeys } from "../shell/letterKeys";
 import { pinField, sizeField } from "./seenForm";
 
 /** Tests that read every pin of a plug, or every fuse. */
@@ -29,6 +30,7 @@ export function PinEntry({ test, met, expected }: PinEntryProps) {
   const [count, setCount] = useState(Math.max(met.length, expected, 1));
   const fresh = freshLabels(count);
   const labels = [...met, ...fresh.filter((label) => !met.includes(label))].slice(0, count);
+  const lettersOn = useLetterKeys();
   const noun = "at" in test && test.at === "fuses" ? "fuses" : "wires";
   const from = test.test === "ohms" ? test.from : null;
   return (
@@ -56,7 +58,7 @@ export function PinEntry({ test, met, expected }: PinEntryProps) {
           +
         </button>
       </div>
-      {test.test === "light" && (
+      {test.test === "light" && lettersOn && (
         <p className="text-base text-soft max-md:hidden">
           Keys:{" "}
           {test.at === "fuses"

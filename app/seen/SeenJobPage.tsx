@@ -2,11 +2,11 @@ import { percent } from "@core/units/wording";
 import type { Place } from "@core/wiring/place";
 import { placeTestText } from "@words/placeWords";
 import { useRef, useState } from "react";
-import { Form, useNavigation, useRouteLoaderData } from "react-router";
+import { Form, useNavigation } from "react-router";
 import { ComplaintStrip } from "../complaint/ComplaintStrip";
 import { QueuedForm, QueuedPage, useQueuedSend } from "../entries/QueuedForm";
 import { AlsoHere } from "../job/LiveJob";
-import type { Preferences } from "../shell/theme";
+import { useLetterKeys } from "../shell/letterKeys";
 import { Fold } from "../ui/Fold";
 import { GoOn } from "./GoOn";
 import { LikeliestWiring } from "./LikeliestWiring";
@@ -124,8 +124,7 @@ function Tests({ findings: { diagnosis, offered }, token, evidence }: TestsProps
   const choose = (key: string): void => setChosen({ key, taken: timesTaken(key) });
   const card = useRef<HTMLDivElement>(null);
   const send = useQueuedSend();
-  const lettersOn = useRouteLoaderData<Preferences>("root")?.keys ?? true;
-  useCardKeys(card, lettersOn, {
+  useCardKeys(card, useLetterKeys(), {
     next: () => {
       const following = offered[shown ? (offered.indexOf(shown) + 1) % offered.length : 0];
       if (following) choose(following.key);
