@@ -13,8 +13,11 @@ import { logger, reportTrouble } from "./shell/log.server";
 import { NonceContext } from "./shell/nonce";
 import { nonceContext } from "./shell/nonce.server";
 
-/** Time limit for rendering a page, in milliseconds. */
-export const streamTimeout = 20_000;
+/**
+ * Time limit for rendering a page, in milliseconds. The first vehicle without a diagram after a start takes seconds, and
+ * many on a slow or busy computer; at this limit its page would fail.
+ */
+export const streamTimeout = 120_000;
 
 /** Renders a page with its nonce: as a stream for browsers, and in one piece for crawlers. */
 export default function handleRequest(
