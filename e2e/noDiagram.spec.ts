@@ -13,7 +13,7 @@ const light: Readonly<Record<string, string>> = {
   dead: "3",
 };
 
-/** Enters a reading by keys; false if the page has no keys for tests of its kind. */
+/** Enters a reading by keys; returns false if this test has no typing for that kind of reading. */
 async function typeReading(page: Page, reading: PlaceReading): Promise<boolean> {
   if ("absent" in reading || reading.test === "wires" || reading.test === "ohms") return false;
   if (reading.test === "light" && "at" in reading) {

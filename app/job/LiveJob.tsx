@@ -48,7 +48,7 @@ export function LiveJobProvider({ address, isProbe, children }: LiveJobProviderP
       const take = (event: MessageEvent): void => setLive((before) => ({ ...before, ...pushed(event) }));
       source.addEventListener("change", take);
       source.addEventListener("who", take);
-      // After a restore the job may be an older one, with fewer changes than this page has seen.
+      // After a restore the job may be an older copy, with fewer changes than this page has seen.
       source.addEventListener("replaced", (event) => {
         take(event);
         void revalidate();

@@ -15,9 +15,9 @@ export const resultForm = { "data-result": "" } as const;
 const lightKeys: Readonly<Record<string, string>> = { B: "bright", D: "dim", K: "dark" };
 
 /**
- * Keys for the test on the card, unless something is being typed or letter keys are switched off: a digit chooses by
- * position, B, D and K are what a test light shows. Pins are answered from top to bottom. A digit begins a figure, and
- * Enter saves.
+ * Enters the result of the test on the card by keys, unless something is being typed or letter keys are off. A digit
+ * chooses by position; B, D and K are bright, dim and dark. Pins are answered from top to bottom. Where a figure is
+ * asked for, a digit begins it. Enter saves.
  * @param card holds the card
  */
 export function useCardKeys(

@@ -1,4 +1,4 @@
-/** Letters that are no base letter with a mark, and what stands for them. */
+/** What is printed for letters that cannot be split into a plain letter and a mark. */
 const plainLetters: Readonly<Record<string, string>> = {
   Ω: "ohm",
   Đ: "D",

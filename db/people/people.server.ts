@@ -9,7 +9,7 @@ const person = z.strictObject({
   name: z.string().min(1).max(40),
   role: z.enum(roles),
   pinHash: z.string(),
-  /** When the server's command line made the PIN, until it is used for the first time. */
+  /** When the command line made this PIN; deleted once the PIN is used. */
   pinMadeAt: z.iso.datetime().optional(),
 });
 type StoredPerson = z.infer<typeof person>;
@@ -75,7 +75,7 @@ export async function setPin(
   return null;
 }
 
-/** When the command line made the PIN that somebody uses now; null if it did not, or if this was asked before. */
+/** When the command line made the PIN that somebody signs in with, and forgets it; null if it did not make it. */
 export function firstUseOfMadePin(id: string): Date | null {
   const own = stored().find((each) => each.id === id);
   if (!own?.pinMadeAt) return null;
