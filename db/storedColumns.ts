@@ -2,7 +2,8 @@
 // schemas, and a database from elsewhere is checked with them before it replaces the shop's.
 import { parsePlan } from "@core/access/plan";
 import { preferences } from "@core/access/route";
-import { sortCountsSchema, trayNoteKinds } from "@core/access/tray";
+import { sortCountsSchema } from "@core/access/sortCount";
+import { trayNoteKinds } from "@core/access/tray";
 import { parseCircuit } from "@core/circuit/parseCircuit";
 import { oldPartStates } from "@core/diagnose/history/failedRepair";
 import { cautions } from "@core/diagnose/tests/caution";

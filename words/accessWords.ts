@@ -1,4 +1,5 @@
-import { type Fastener, fastenerText, screwsBack, sortBack, sortName } from "@core/access/fastener";
+import { fastenerText, screwsBack, sortBack, sortName } from "@core/access/fastener";
+import type { Fastener } from "@core/access/fastenerSchema";
 import type { PlanDoubt } from "@core/access/planFinding";
 import type { BackRule, BackWork } from "@core/access/refitting";
 import type { TrayCall } from "@core/access/tray";

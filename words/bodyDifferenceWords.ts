@@ -1,4 +1,4 @@
-import type { Mount } from "@core/match/partDescription";
+import type { Mount } from "@core/match/partFeature";
 import type { DifferenceOf, Told } from "./toldDifference";
 
 const mountWords: Readonly<Record<Mount, string>> = {

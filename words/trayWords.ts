@@ -1,4 +1,5 @@
-import type { SortCount, TrayNote, TrayNoteKind } from "@core/access/tray";
+import type { SortCount } from "@core/access/sortCount";
+import type { TrayNote, TrayNoteKind } from "@core/access/tray";
 
 /** What became of a screw, as something to choose. */
 export const trayNoteTitles: Readonly<Record<TrayNoteKind, string>> = {

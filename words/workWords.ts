@@ -1,8 +1,9 @@
 import type { Circuit } from "@core/circuit/circuit";
 import type { OldPartState } from "@core/diagnose/history/failedRepair";
 import type { WorkDone } from "@core/labour/workDone";
+import { isTemporary } from "@core/labour/workDone";
 import type { WorkReason } from "@core/workList/proposedWork";
-import { isTemporary, type WorkEntry } from "@core/workList/workLine";
+import type { WorkEntry } from "@core/workList/workLine";
 import { adaptationThing } from "./adaptationWords";
 import { partName, repairName } from "./partName";
 

@@ -1,6 +1,6 @@
 import { faultLabel } from "@core/diagnose/belief/learnedPrior";
+import { isTemporary } from "@core/labour/workDone";
 import type { Closure, ClosureFinding } from "@core/records/closure";
-import { isTemporary } from "@core/workList/workLine";
 import type { StoredClosure } from "@db/repositories/closures.server";
 import { faultTitle, repairName } from "@words/partName";
 import { plainFault } from "@words/plainFault";

@@ -1,11 +1,12 @@
 import { failsWithin, failureKind } from "@core/access/failureChance";
 import { wearingKinds } from "@core/access/wearingPart";
 import { usualRepair } from "@core/diagnose/verdict/stopping";
+import { isTemporary, mends } from "@core/labour/workDone";
 import { listedPriceMinor } from "@core/match/partDescription";
 import type { OfferedWork, OfferInput } from "@core/money/repairOffer";
 import { temporaryFails } from "@core/records/comebackOdds";
 import { usualWork } from "@core/workList/proposedWork";
-import { isTemporary, mends, partsMended, partsRepaired, type WorkLine } from "@core/workList/workLine";
+import { partsMended, partsRepaired, type WorkLine } from "@core/workList/workLine";
 import { partSourcesOf } from "@db/repositories/partSources.server";
 import { listParts } from "@db/repositories/parts.server";
 import { repairOf } from "@db/repositories/repairs.server";

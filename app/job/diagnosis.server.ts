@@ -1,9 +1,10 @@
 import { type DiagnoseOptions, type Diagnosis, diagnose } from "@core/diagnose/diagnose";
 import { notListed } from "@core/fault/repair";
+import { mends } from "@core/labour/workDone";
 import type { Reading } from "@core/predict/reading";
 import type { CompiledCircuit } from "@core/predict/tables/compiledCircuit";
 import { problemText } from "@core/problem/problem";
-import { type Cure, mends, partsRepaired } from "@core/workList/workLine";
+import { type Cure, partsRepaired } from "@core/workList/workLine";
 import { LRUCache } from "lru-cache";
 import { activeNumbers, activeReadings, type JobFacts, type JobView } from "./jobView.server";
 

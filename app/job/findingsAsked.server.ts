@@ -1,9 +1,10 @@
 import { readingsBefore } from "@core/diagnose/history/failedRepair";
 import { faultProved } from "@core/diagnose/proof/faultProved";
+import { isTemporary } from "@core/labour/workDone";
 import type { Reading } from "@core/predict/reading";
 import type { ClosureFinding } from "@core/records/closure";
 import { noFault } from "@core/records/learnedFaults";
-import { isTemporary, partsMended, type WorkLine } from "@core/workList/workLine";
+import { partsMended, type WorkLine } from "@core/workList/workLine";
 import { faultTitle } from "@words/partName";
 import { workText } from "@words/workWords";
 import { diagnosisFrom } from "./diagnosis.server";

@@ -1,6 +1,5 @@
 import { holesText } from "@core/match/holeText";
-import { mounts, plugSeats } from "@core/match/partDescription";
-import { sides } from "@core/match/partSide";
+import { mounts, plugSeats, sides } from "@core/match/partFeature";
 import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";
 import { useFetcher } from "react-router";

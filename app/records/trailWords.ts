@@ -1,4 +1,5 @@
-import { trayNoteSchema } from "@core/access/tray";
+import { sortCountSchema } from "@core/access/sortCount";
+import { trayNoteKinds } from "@core/access/tray";
 import type { Circuit } from "@core/circuit/circuit";
 import { parseFaultId, suspectGroupId } from "@core/fault/faultId";
 import { readingSchema } from "@core/predict/reading";
@@ -11,6 +12,7 @@ import { stageWords } from "@words/stateWords";
 import { evidenceText, resultText } from "@words/tests/testText";
 import { trayNoteText } from "@words/trayWords";
 import { doneWords, oldPartWords } from "@words/workWords";
+import { z } from "zod";
 import { findingText } from "../check/checkView.server";
 
 const said = (value: unknown): string =>
@@ -55,9 +57,15 @@ const outcomeWords: Readonly<Record<string, string>> = {
   "came-back": "the vehicle came back",
 };
 
+const trayNoteSchema = z.object({
+  ...sortCountSchema.shape,
+  kind: z.enum(trayNoteKinds),
+  words: z.string(),
+});
+
 /** What became of a screw, as the trail keeps it. */
 function trayLine(about: TrailLine["about"]): string {
-  const note = trayNoteSchema.strip().safeParse(about);
+  const note = trayNoteSchema.safeParse(about);
   return note.success ? trayNoteText(note.data) : said(about);
 }
 

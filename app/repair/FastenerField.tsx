@@ -1,4 +1,6 @@
-import { type Fastener, fastenerHeads, fastenerKinds, fastenerText, sortName } from "@core/access/fastener";
+import { fastenerText, sortName } from "@core/access/fastener";
+import { fastenerHeads, fastenerKinds } from "@core/access/fastenerKind";
+import type { Fastener } from "@core/access/fastenerSchema";
 import { fastenersText, parseFasteners } from "@core/access/typedFastener";
 import { useId, useState } from "react";
 

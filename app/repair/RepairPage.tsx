@@ -1,4 +1,5 @@
-import { type SortCount, screwsIn } from "@core/access/tray";
+import type { SortCount } from "@core/access/sortCount";
+import { screwsIn } from "@core/access/tray";
 import { Tabs } from "radix-ui";
 import type { Dispatch, SetStateAction } from "react";
 import { useState } from "react";

@@ -1,4 +1,4 @@
-import type { SortCount } from "@core/access/tray";
+import type { SortCount } from "@core/access/sortCount";
 import { minutesText } from "@core/units/wording";
 import { useState } from "react";
 import { useFetcher } from "react-router";

@@ -1,4 +1,4 @@
-import type { SortCount } from "@core/access/tray";
+import type { SortCount } from "@core/access/sortCount";
 import { useState } from "react";
 import type { WaitView } from "./repairView.server";
 import { useTicks } from "./useTicks";

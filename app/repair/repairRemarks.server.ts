@@ -1,4 +1,5 @@
-import { type SortCount, trayOf, unexplained } from "@core/access/tray";
+import type { SortCount } from "@core/access/sortCount";
+import { trayOf, unexplained } from "@core/access/tray";
 import type { Circuit } from "@core/circuit/circuit";
 import type { Job } from "@db/repositories/jobs.server";
 import { findPlan } from "@db/repositories/plans.server";

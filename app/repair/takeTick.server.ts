@@ -1,7 +1,8 @@
 import { adaptationFacts } from "@core/access/adaptation";
 import { stepIdSchema, testStepId } from "@core/access/plan";
+import { sortCountsSchema } from "@core/access/sortCount";
 import { stepsWaitedFor } from "@core/access/stepOrder";
-import { sortCountsSchema, trayNoteKinds } from "@core/access/tray";
+import { trayNoteKinds } from "@core/access/tray";
 import { parsedJson } from "@core/formats/parsedJson";
 import type { WorkState } from "@core/workList/workLine";
 import { addTick, addTrayNote, deleteTick, deleteTrayNote, ticksOf } from "@db/repositories/repairs.server";

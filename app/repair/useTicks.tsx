@@ -1,4 +1,5 @@
-import { type SortCount, screwsIn, type TrayNote } from "@core/access/tray";
+import type { SortCount } from "@core/access/sortCount";
+import { screwsIn, type TrayNote } from "@core/access/tray";
 import { trayNoteText } from "@words/trayWords";
 import { createContext, useContext, useMemo } from "react";
 import { useQueued } from "../entries/useQueued";

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { type Parsed, type Problem, problemsOf, quoted, refused } from "../problem/problem";
-import { fastenerSchema } from "./fastener";
+import { fastenerSchema } from "./fastenerSchema";
 import { stepCautions } from "./stepCaution";
 import { stepKinds } from "./stepKind";
 

@@ -1,4 +1,5 @@
-import { type Fastener, screwsBack, screwsOut } from "./fastener";
+import { screwsBack, screwsOut } from "./fastener";
+import type { Fastener } from "./fastenerSchema";
 import { type FittingStep, fittingCautions } from "./fittingStep";
 import { type AccessPlan, type AccessStep, stepsBefore, testStepId } from "./plan";
 import { cautionsOfStep, type StepCaution } from "./stepCaution";

@@ -1,15 +1,7 @@
-import { z } from "zod";
 import { screwsBack, screwsOut, sortBack, sortName } from "./fastener";
 import type { AccessStep } from "./plan";
+import type { SortCount } from "./sortCount";
 import { cyclesOf } from "./stepCycle";
-
-/** Fasteners of one sort, by its name: `5.5 mm screw`. */
-export const sortCountSchema = z.strictObject({
-  sort: z.string().min(1).max(60),
-  count: z.number().int().min(0).max(99),
-});
-export type SortCount = Readonly<z.infer<typeof sortCountSchema>>;
-export const sortCountsSchema = z.array(sortCountSchema).max(12);
 
 /** Screws of all sorts together. */
 export const screwsIn = (counts: readonly SortCount[]): number =>
@@ -34,9 +26,6 @@ export type TrayNoteKind = (typeof trayNoteKinds)[number];
 export interface TrayNote extends SortCount {
   readonly kind: TrayNoteKind;
 }
-
-/** The same with the words that explain it. */
-export const trayNoteSchema = sortCountSchema.extend({ kind: z.enum(trayNoteKinds), words: z.string() });
 
 /** The tray's screws of one sort. */
 export interface TraySort {

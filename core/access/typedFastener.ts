@@ -1,5 +1,7 @@
 import { type Parsed, quoted, refused } from "../problem/problem";
-import type { Fastener, FastenerHead, FastenerKind, FastenerSort } from "./fastener";
+import type { FastenerSort } from "./fastener";
+import type { FastenerHead, FastenerKind } from "./fastenerKind";
+import type { Fastener } from "./fastenerSchema";
 
 const sortText = ({ kind, head, size }: FastenerSort): string[] => [
   ...(kind ? [kind.replace("-", " ")] : []),

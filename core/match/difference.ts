@@ -1,5 +1,6 @@
 import { type Adaptation, type AdaptationWork, adaptation } from "../access/adaptation";
-import type { Mount, PartDescription } from "./partDescription";
+import type { PartDescription } from "./partDescription";
+import type { Mount } from "./partFeature";
 
 /** The consequence of a difference between the old and the new part. */
 export type Judgement = "harmless" | "adaptable" | "wrong";

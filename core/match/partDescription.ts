@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { type Parsed, problemsOf, refused } from "../problem/problem";
-import { sides } from "./partSide";
+import { mounts, plugSeats, sides } from "./partFeature";
 
 const millimetres = z.number().min(0).max(1000);
 const place = z.number().min(-1000).max(1000);
@@ -8,11 +8,6 @@ const partNumber = z
   .string()
   .regex(/^[A-Z0-9][A-Z0-9 .-]{2,23}$/, "must be capitals, digits, dots and dashes");
 export const climates = ["manual", "automatic"] as const;
-/** How it is held: by screws, by a twist, moulded into its housing, or by a ring that replaces the moulding. */
-export const mounts = ["screws", "twist-lock", "moulded", "ring"] as const;
-export type Mount = (typeof mounts)[number];
-/** Where its plug sits: on a side of its housing, or at the end of a tail of wires. */
-export const plugSeats = [...sides, "tail"] as const;
 
 /** The shape of an `airway-part` file, version 1: what can be seen and measured on a part, old or new. */
 export const partDescriptionSchema = z.strictObject({

@@ -1,10 +1,11 @@
 // What a job's findings ask for, and what its lines of work say of the parts (common practice, no source).
 import { describe, expect, test } from "@jest/globals";
 import type { WorkDone } from "../labour/workDone";
+import { isTemporary } from "../labour/workDone";
 import { shippedEngine } from "../testing/shippedCircuit";
 import { look } from "../testing/takenReadings";
 import { proposedWork, usualWork } from "./proposedWork";
-import { isTemporary, partsMended, type WorkLine, workEntrySchema } from "./workLine";
+import { partsMended, type WorkLine, workEntrySchema } from "./workLine";
 
 const { circuit } = shippedEngine("whimbrel-four-speed").netlist;
 const line = (part: string, done: WorkDone, round = 1, state: WorkLine["state"] = "done"): WorkLine => ({

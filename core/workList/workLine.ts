@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { adaptationWorks } from "../access/adaptation";
-import { type WorkDone, worksDone } from "../labour/workDone";
+import { mends, type WorkDone, worksDone } from "../labour/workDone";
 
 const words = (most: number) => z.string().trim().min(1).max(most);
 const minutes = z.number().min(0, "cannot be negative").max(1440, "cannot be more than a day");
@@ -47,21 +47,6 @@ export interface WorkLine extends WorkInFile {
   /** Who did it; absent if that is not known. */
   readonly doneBy?: string;
 }
-
-/** Oil buys time; it is not a repair (common practice, no source). */
-export const isTemporary = ({ done, temporary }: Pick<WorkEntry, "done" | "temporary">): boolean =>
-  temporary === true || done === "oiled";
-
-/** Work after which a part counts as put right; one proved good and put back, or only oiled, does not. */
-const mending: ReadonlySet<WorkDone> = new Set([
-  "renewed",
-  "repaired",
-  "cleaned",
-  "re-pinned",
-  "spliced",
-  "leak-stopped",
-]);
-export const mends = (done: WorkDone): boolean => mending.has(done);
 
 /** What is done to something: a part of the circuit, or anything else. */
 export interface Cure {

@@ -1,5 +1,6 @@
 import type { Preference } from "@core/access/route";
-import type { SortCount, TrayNote } from "@core/access/tray";
+import type { SortCount } from "@core/access/sortCount";
+import type { TrayNote } from "@core/access/tray";
 import type { JobRefusal } from "@core/records/jobStage";
 import { Op, type Transaction } from "sequelize";
 import { FittingRow } from "../models/memoryModels.server";
