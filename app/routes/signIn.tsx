@@ -1,4 +1,4 @@
-import { allPeople, firstUseOfMadePin, personWith } from "@db/people/people.server";
+import { allPeople, personWith, takePinMadeAt } from "@db/people/people.server";
 import { endSession, startSession } from "@db/people/sessions.server";
 import { noteSignIn } from "@db/repositories/signIns.server";
 import { data, redirect } from "react-router";
@@ -68,7 +68,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     return data({ problem: refused.problem, chosen: sent.person }, { status: refused.isWrong ? 403 : 429 });
   }
   if (before) endSession(before);
-  const madeAt = firstUseOfMadePin(sent.person);
+  const madeAt = takePinMadeAt(sent.person);
   if (madeAt) await noteSignIn(name, commandLine, "new-pin", madeAt);
   await noteSignIn(name, placeName(place), "in");
   const header = await sessionHeader(startSession(sent.person, placeId(place)), place.kind);

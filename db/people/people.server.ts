@@ -76,7 +76,7 @@ export async function setPin(
 }
 
 /** When the command line made the PIN that somebody signs in with, and forgets it; null if it did not make it. */
-export function firstUseOfMadePin(id: string): Date | null {
+export function takePinMadeAt(id: string): Date | null {
   const own = stored().find((each) => each.id === id);
   if (!own?.pinMadeAt) return null;
   store(stored().map((each) => (each.id === id ? { ...each, pinMadeAt: undefined } : each)));

@@ -7,11 +7,11 @@ import {
   addPerson,
   allPeople,
   checkPin,
-  firstUseOfMadePin,
   makePin,
   personWith,
   removePerson,
   setPin,
+  takePinMadeAt,
 } from "./people.server";
 import { privateFolder, writePrivate } from "./privateFile.server";
 import { desk, endSession, endSessionsOf, idleHours, signedInWith, startSession } from "./sessions.server";
@@ -68,11 +68,11 @@ describe("the people of the shop", () => {
     expect(pin).toMatch(/^\d{8}$/);
     expect(await checkPin(owner, pin ?? "")).toBe(true);
     expect(await checkPin(owner, "123456")).toBe(false);
-    expect(firstUseOfMadePin(owner)).toEqual(at);
-    expect(firstUseOfMadePin(owner)).toBeNull();
+    expect(takePinMadeAt(owner)).toEqual(at);
+    expect(takePinMadeAt(owner)).toBeNull();
     await makePin("front desk", at);
     await setPin(owner, "654321");
-    expect(firstUseOfMadePin(owner)).toBeNull();
+    expect(takePinMadeAt(owner)).toBeNull();
   });
 
   test("who are added again under their name are who they were, so that what waits under it can be stored", async () => {
