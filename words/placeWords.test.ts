@@ -24,6 +24,7 @@ describe("a test by place", () => {
       { test: "volts", red: "motor-plug:a", black: "motor-plug:b" },
       "volts from pin a of the blower motor plug to pin b of the blower motor plug",
     ],
+    [{ test: "volts", red: "feed", black: "ground", key: "run", setting: "4" }, "volts across the battery"],
     [{ test: "ohms", at: "pack-plug", from: "b" }, "ohms into the resistor pack plug, from pin b"],
     [{ test: "amps", around: "motor-plug:a" }, "clamp meter on the wire at pin a of the blower motor plug"],
     [{ test: "airflow", leads: true }, "air with the motor on fused leads"],
@@ -41,6 +42,12 @@ describe("a test by place", () => {
     ).toMatch(/^Key on, blower off\. Leave the plug on/);
     expect(placeTestHow({ test: "airflow", key: "run", setting: "3" })).toBe(
       "Key on, speed 3. Feel the air at the vents.",
+    );
+    expect(placeTestHow({ test: "ohms", at: "switch-plug", from: "c", key: "off", setting: "3" })).toMatch(
+      /^Key off, speed 3\. Pull the plug/,
+    );
+    expect(placeTestHow({ test: "volts", red: "feed", black: "ground", key: "run", setting: "4" })).toMatch(
+      /^Key on, speed 4\. Red lead on the battery's positive post/,
     );
   });
 });

@@ -67,6 +67,10 @@ function leadText(end: string): string {
 
 const clipText = (clip: "ground" | "feed"): string => (clip === "ground" ? "ground" : "battery positive");
 
+/** Whether a test measures the battery itself. */
+const isBattery = (test: PlaceTest): boolean =>
+  test.test === "volts" && !("at" in test) && test.red === "feed" && test.black === "ground";
+
 /** A test by place in a few words: `test light at the blower motor plug, clip on ground`. */
 export function placeTestText(test: PlaceTest): string {
   const at = "at" in test && test.at ? `the ${placeNames[test.at]}` : "";
@@ -76,6 +80,7 @@ export function placeTestText(test: PlaceTest): string {
         ? `test light on ${at}`
         : `test light at ${at}, clip on ${clipText(test.clip)}`;
     case "volts":
+      if (isBattery(test)) return "volts across the battery";
       if (!("at" in test)) return `volts from ${leadText(test.red)} to ${leadText(test.black)}`;
       return "black" in test ? `volts at ${at}, black on ground` : `volts at ${at}, red on battery positive`;
     case "ohms":
@@ -124,9 +129,12 @@ export function placeTestHow(test: PlaceTest): string {
         ? `${setupSentence} Find the blower's fuses by the diagram on the box's lid. Touch the two points on top of each.`
         : `${setupSentence} ${pinsHow}`;
     case "volts":
-      return "at" in test ? `${setupSentence} ${pinsHow}` : setupSentence;
+      if ("at" in test) return `${setupSentence} ${pinsHow}`;
+      return isBattery(test)
+        ? `${setupSentence} Red lead on the battery's positive post, black lead on its negative post.`
+        : setupSentence;
     case "ohms":
-      return `Key off. Pull the plug and measure the part's own pins, from pin ${test.from} to each other one.`;
+      return `${setupSentence} Pull the plug and measure the part's own pins, from pin ${test.from} to each other one.`;
     case "airflow":
       return test.leads
         ? "Pull the motor's plug. Feed the motor with fused leads, the battery last, and feel the air. If it stays still, swap the leads."

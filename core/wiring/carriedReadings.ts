@@ -6,11 +6,12 @@ import { type Parsed, refused } from "../problem/problem";
 import { buildNetlist } from "../solve/buildNetlist";
 import { circuitFamily } from "../solve/checks/circuitFamily";
 import type { Candidate } from "./candidate";
+import { meaningOf } from "./meaning";
 import { piecesOf } from "./piece";
 import type { PlaceReading } from "./placeReading";
 import { concreteReadings } from "./placeTest";
 import { numberedSettings, vehiclePlaces } from "./vehiclePlaces";
-import { meaningOf, type WeighedCandidate, weighCandidate } from "./weighedCandidate";
+import { type WeighedCandidate, weighCandidate } from "./weighedCandidate";
 
 /** Readings by place in the terms of one circuit. */
 export interface CarriedReadings {
@@ -25,14 +26,14 @@ export interface CarriedReadings {
  * @param said puts a reading into the words of the circuit it is for
  */
 export function carriedReadings(
-  { candidate, compiled, states }: WeighedCandidate,
+  { candidate, compiled, meanings }: WeighedCandidate,
   readings: readonly PlaceReading[],
   said: (reading: Reading) => Reading,
 ): CarriedReadings {
-  const meanings = states[0]?.meanings ?? new Map();
+  const labels = meanings();
   const carried = readings.map((reading) =>
     piecesOf(candidate, compiled.netlist, reading)
-      .flatMap((piece) => concreteReadings(piece, (of) => meaningOf(meanings, of)))
+      .flatMap((piece) => concreteReadings(piece, (of) => meaningOf(labels, of)))
       .map(said),
   );
   return {

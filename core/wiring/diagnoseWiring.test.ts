@@ -50,6 +50,31 @@ describe("a vehicle without a diagram", () => {
     expect(circuits.reduce((sum, { p }) => sum + p, 0)).toBeGreaterThan(0.98);
   });
 
+  // Common practice, no source: a battery that falls under load makes every fan slow.
+  test("a battery that gives nine volts under load is what to renew, and nothing it feeds", () => {
+    const complaint = placeComplaint(["weak", "weak", "weak", "weak"]);
+    const measured: PlaceReading = {
+      test: "volts",
+      red: "feed",
+      black: "ground",
+      key: "run",
+      setting: "4",
+      volts: 9.1,
+    };
+    const [before, after] = [complaint, [...complaint, measured]].map(
+      (readings) => diagnoseWiring({ speeds: 4, speedPart: "pack" }, readings, cache).suspects,
+    );
+    expect(before?.[0]?.fault).not.toBe("battery:low");
+    expect(after?.[0]?.fault).toBe("battery:low");
+  });
+
+  // Common practice, no source: a switch that is good by itself, beside a dead output, leaves the plug on it.
+  test("ohms into the switch tell it from a contact of its plug", () => {
+    const { diagnosis, readings } = played("whimbrel-four-speed", "X6:2:open");
+    expect(readings.map(({ test: name }) => name)).toContain("ohms");
+    expect(diagnosis.verdict.replace).toEqual(["switch-plug"]);
+  });
+
   test("says how it knows the side once a light has shown it", () => {
     const readings: PlaceReading[] = [
       { test: "airflow", heard: true, key: "run", setting: "1", seen: "none" },

@@ -13,6 +13,7 @@ import { keyOfPlaceReading, labelsMet, type PlaceTest, placeTestKey } from "./pl
 import { isWithin, placesOfTest, placeTests } from "./placeTests";
 import { plugToInspect } from "./plugRenewal";
 import type { SeenCar } from "./seenCar";
+import { switchCommon } from "./switchCommon";
 import { type BelievedCandidate, believeWiring, type WiringBelief } from "./wiringBelief";
 import {
   type BelievedWiring,
@@ -241,7 +242,8 @@ export function diagnoseWiring(
   const outOfReach = new Set([...(options.outOfReach ?? []), ...readings.flatMap(absentPlace)]);
   const isPossible = (test: PlaceTest): boolean =>
     isWithin(test, tools) && placesOfTest(test).every((place) => !outOfReach.has(place));
-  const tests = placeTests(forecasts.candidates(), labels).filter(isPossible);
+  const common = switchCommon(belief.candidates[0], readings);
+  const tests = placeTests(forecasts.candidates(), labels, common).filter(isPossible);
   const weighed = weighedTests(forecasts, tests, readings);
   const standing = standingOf(belief, readings, tools, settledBar);
   const { repair, p, measured, holds, proved } = standing;

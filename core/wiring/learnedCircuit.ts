@@ -4,10 +4,10 @@ import type { Reading } from "../predict/reading";
 import { type Parsed, type Problem, refused } from "../problem/problem";
 import type { Candidate } from "./candidate";
 import { type CarriedReadings, carriedReadings } from "./carriedReadings";
+import type { Meanings } from "./meaning";
 import { isPlug, type PartPlace, type PlugPlace, plugPlaces } from "./place";
 import type { PlaceReading } from "./placeReading";
 import type { SeenCar } from "./seenCar";
-import type { Meanings } from "./weighedCandidate";
 import type { BelievedCandidate, WiringBelief } from "./wiringBelief";
 
 /** The likeliest wiring as a circuit, and what was read on the vehicle in that circuit's own terms. */
@@ -154,8 +154,7 @@ export function learnedCircuit(
     };
     return refused([problem]);
   }
-  const meanings: Meanings = own.states[0]?.meanings ?? new Map();
-  const names = pinNames(own, meanings);
+  const names = pinNames(own, own.meanings());
   const circuit = circuitOf(own, names, identity, seen);
   if (!circuit.ok) return circuit;
   return {

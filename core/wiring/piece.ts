@@ -276,6 +276,10 @@ function joined(
     let next = 0;
     return own.map((end) => (typeof end === "string" ? post(end) : (meanings[next++]?.pin?.point ?? null)));
   };
+  if (of.length === 0) {
+    const reading = made(points([]));
+    return reading ? [{ kind: "plain", reading }] : [];
+  }
   const [only] = of;
   if (of.length === 1 && only)
     return [

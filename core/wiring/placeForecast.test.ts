@@ -18,7 +18,7 @@ describe("the forecast of a test by place", () => {
   const forecasts = forecastsOf(onlyTop);
 
   test("its outcomes are all that can happen, and telling nothing is worth nothing", () => {
-    for (const one of placeTests(forecasts.candidates(), new Map())) {
+    for (const one of placeTests(forecasts.candidates(), new Map(), null)) {
       const { outcomes, bits, wiringBits } = forecasts.of(one);
       expect(outcomes.reduce((sum, { p }) => sum + p, 0)).toBeCloseTo(1, 9);
       expect(bits).toBeGreaterThan(-1e-9);
@@ -62,7 +62,7 @@ describe("the forecast of a test by place", () => {
     const [own] = forecasts.candidates();
     if (!own) throw new Error("no candidate");
     const variantOf = (id: string): number => own.compiled.variants.findIndex((variant) => variant.id === id);
-    const tests = placeTests([own], new Map());
+    const tests = placeTests([own], new Map(), null);
     const [open, motor, again] = forecasts.groups(
       [variantOf("R1.link:open"), variantOf("M1:open"), variantOf("R1.link:open")],
       tests,

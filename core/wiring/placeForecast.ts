@@ -3,10 +3,11 @@ import { notListed, type Repair } from "../fault/repair";
 import { observationOf } from "../predict/observations/index";
 import { type Test, testOf } from "../predict/reading";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
+import { isMessage, meaningOf } from "./meaning";
 import type { LabelledPin, Meaning } from "./piece";
 import { piecesOf } from "./piece";
 import { concreteReadings, freshLabels, type PlaceTest, placeTestMinutes, withAnyResult } from "./placeTest";
-import { isMessage, meaningOf } from "./weighedCandidate";
+
 import type { BelievedCandidate, WiringBelief } from "./wiringBelief";
 
 /** What a test by place may show, and who is left. */
@@ -83,8 +84,8 @@ function shownOn(
   test: PlaceTest,
   met: readonly string[],
 ): ((variant: number) => string) | null {
-  const { candidate, compiled, states } = own;
-  const meanings = states[0]?.meanings ?? new Map();
+  const { candidate, compiled } = own;
+  const meanings = own.meanings();
   const place = "at" in test ? test.at : undefined;
   const pins = place === "fuses" ? candidate.fuses.length : pinsAt(own, place);
   const labels = met.length > 0 ? met : freshLabels(pins);

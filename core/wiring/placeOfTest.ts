@@ -1,9 +1,9 @@
 import type { Test } from "../predict/reading";
 import type { Candidate } from "./candidate";
+import type { Meanings } from "./meaning";
 import { isPlug, type Place, type PlugPlace, partPlaces, plugPlaces } from "./place";
 import type { PlaceTest } from "./placeTest";
 import { labelOf } from "./placeTest";
-import type { Meanings } from "./weighedCandidate";
 
 /** A point of a candidate as it is found on the vehicle. */
 type Found =

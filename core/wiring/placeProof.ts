@@ -4,11 +4,12 @@ import { proofOf } from "../diagnose/proof/proof";
 import type { Repair } from "../fault/repair";
 import type { Tool } from "../predict/observations/tool";
 import { type Reading, testOf } from "../predict/reading";
+import { meaningOf } from "./meaning";
 import { piecesOf } from "./piece";
 import { placeTestFor } from "./placeOfTest";
 import type { PlaceReading } from "./placeReading";
 import { concreteReadings, type PlaceTest } from "./placeTest";
-import { type Meanings, meaningOf } from "./weighedCandidate";
+
 import type { BelievedCandidate } from "./wiringBelief";
 
 /** What proves a repair under one wiring. */
@@ -55,8 +56,8 @@ export function proofUnder(
   readings: readonly PlaceReading[],
   tools: readonly Tool[],
 ): ProofUnder {
-  const { candidate, compiled, states, variants } = own;
-  const meanings: Meanings = states[0]?.meanings ?? new Map();
+  const { candidate, compiled, variants } = own;
+  const meanings = own.meanings();
   const understood = readings.flatMap((reading, from) =>
     piecesOf(candidate, compiled.netlist, reading)
       .flatMap((piece) => concreteReadings(piece, (of) => meaningOf(meanings, of)))

@@ -1,8 +1,8 @@
 import { contentKey, type Reading } from "../predict/reading";
+import type { Meanings } from "./meaning";
 import type { LabelledPin, Meaning, Piece } from "./piece";
 import { type PlugPlace, plugPlaces } from "./place";
 import { type PlaceReading, placeReadingSchema } from "./placeReading";
-import type { Meanings } from "./weighedCandidate";
 
 type WithoutResult<R> = R extends { readonly absent: true }
   ? never

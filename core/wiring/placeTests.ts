@@ -36,10 +36,14 @@ export function placesOfTest(test: PlaceTest): Place[] {
   return [...plugPlaces, ...partPlaces].filter((place) => named.includes(place));
 }
 
-/** Every test by place that is worth weighing on vehicles wired in one of some ways. */
+/**
+ * Every test by place that is worth weighing on vehicles wired in one of some ways.
+ * @param common the pin of the switch's plug that is known to be its common; null while none is
+ */
 export function placeTests(
   candidates: readonly BelievedCandidate[],
   labels: ReadonlyMap<string, readonly string[]>,
+  common: string | null,
 ): PlaceTest[] {
   const plugs = new Set(candidates.flatMap(({ candidate }) => [...candidate.plugs.keys()]));
   const parts = new Set(candidates.flatMap(({ candidate }) => [...candidate.parts.keys()]));
@@ -84,6 +88,18 @@ export function placeTests(
         )
       : []),
     ...(has("pack-plug") ? [{ test: "ohms" as const, at: "pack-plug" as const, from: from ?? "a" }] : []),
+    ...(common
+      ? live.map(
+          ({ setting }): PlaceTest => ({
+            test: "ohms",
+            at: "switch-plug",
+            from: common,
+            key: "off",
+            setting,
+          }),
+        )
+      : []),
+    { test: "volts", red: "feed", black: "ground", ...strongest },
     { test: "light", at: "fuses", clip: "ground", ...strongest },
     { test: "airflow", leads: true },
     ...(["module-plug", "panel-plug", "switch-plug"] as const)

@@ -66,6 +66,23 @@ describe("belief over wirings and faults together", () => {
     expect(others.reduce((sum, [, p]) => sum + p, 0)).toBeLessThan(0.08);
   });
 
+  // Common practice, no source: with every fuse of the blower good, its wiring is suspected and not one more fuse.
+  test("fuses that are all good leave little for one that nobody found", () => {
+    const seen: SeenCar = { controls: "dial", speeds: 4, speedPart: "pack", blowers: 1 };
+    const fuses: PlaceReading = {
+      test: "light",
+      at: "fuses",
+      clip: "ground",
+      key: "run",
+      setting: "4",
+      seen: { a: "good", b: "good" },
+    };
+    const dead = placeComplaint(["none", "none", "none", "none"]);
+    const motor: PlaceReading = { ...motorPlug("dark", "dark"), setting: "4" };
+    const of = repairs(believeWiring(seen, [...dead, motor, fuses], cache));
+    expect(of.feed).toBeGreaterThan(2 * (of.fuse ?? 0));
+  });
+
   test("a relay that is found rules out wirings without one, and one that is not found makes them likelier", () => {
     const relay = ({ candidates }: WiringBelief): number =>
       candidates.reduce((sum, { candidate, p }) => (candidate.facts.relay ? sum + p : sum), 0);
@@ -101,52 +118,100 @@ describe("labels of pins", () => {
     );
   });
 
-  // The sum over assignments by brute force: a permanent, written out (H. Minc, "Permanents", 1978).
-  test("are matched to pins by the sum over all assignments", () => {
-    const plan = wiringPlans(pack).find(
-      ({ plan: own }) =>
-        own.drive === "resistor" && own.switchedSide === "feed" && !own.highRelay && !own.highAtPack,
-    );
+  /** Every order of some things. */
+  const orders = (of: readonly number[]): number[][] =>
+    of.length < 2
+      ? [[...of]]
+      : of.flatMap((one) => orders(of.filter((own) => own !== one)).map((rest) => [one, ...rest]));
+
+  // The sum over assignments by brute force: a permanent, written out (H. Minc, "Permanents", 1978). Pins that look alike
+  // have the most assignments that matter.
+  test.each([
+    [3, { a: "dark", b: "bright", c: "dark" }],
+    [4, { a: "dark", b: "dark", c: "dark", d: "dark" }],
+    [5, { a: "bright", b: "bright", c: "bright", d: "bright", e: "bright" }],
+    [6, { a: "dark", b: "dark", c: "dark", d: "bright", e: "dark", f: "dark" }],
+  ] as const)(
+    "of a pack with %d pins are matched to pins by the sum over all assignments",
+    (speeds, seen) => {
+      const plan = wiringPlans({ ...pack, speeds }).find(
+        ({ plan: own }) =>
+          own.drive === "resistor" && own.switchedSide === "feed" && !own.highRelay && !own.highAtPack,
+      );
+      if (!plan) throw new Error("no such plan");
+      const own = cache.compile(plan);
+      const { compiled, candidate } = own;
+      const pins = candidate.plugs.get("pack-plug")?.pins ?? [];
+      expect(pins).toHaveLength(speeds);
+      const told = placeComplaint(
+        Array.from({ length: speeds }, (_, at) => (at === speeds - 1 ? "normal" : "none")),
+      );
+      const weighed = weighCandidate(own, [...told, light(seen)]);
+      const begun = believe(
+        compiled,
+        told.map((reading) => ({ ...reading, at: "M1" }) as Reading),
+      );
+      const scored = pins.map(({ point }) =>
+        (["bright", "dark"] as const).map((lit) => {
+          const reading = {
+            test: "light",
+            probe: point,
+            clip: "G1.-",
+            key: "run",
+            setting: "1",
+            seen: lit,
+          } as const;
+          return { lit, reading, score: scoreReading(compiled, reading) };
+        }),
+      );
+      const labels: readonly ("bright" | "dark")[] = Object.values(seen);
+      const all = orders(pins.map((_, at) => at));
+      let total = 0;
+      for (const order of all) {
+        const read = order.flatMap((pin, at) => scored[pin]?.find(({ lit }) => lit === labels[at]) ?? []);
+        begun.joint.forEach((weight, cell) => {
+          total += read.reduce(
+            (product, { reading, score }) => product * slipMixed(reading, score.odds[cell] ?? 0, score.blind),
+            weight / all.length,
+          );
+        });
+        total += read.reduce((product, { score }) => product * score.unlisted, begun.unknown / all.length);
+      }
+      // A quarter of all plugs has a further wire; this one has none.
+      expect(weighed.evidence).toBeCloseTo(begun.evidence + Math.log(total * 0.75), 3);
+    },
+  );
+
+  // By brute force too: a meter between two labels is read the right way round or the other.
+  test("that a measurement joins are matched together", () => {
+    const [plan] = wiringPlans(pack);
     if (!plan) throw new Error("no such plan");
     const own = cache.compile(plan);
     const { compiled, candidate } = own;
-    const pins = candidate.plugs.get("pack-plug")?.pins ?? [];
-    expect(pins).toHaveLength(3);
-    const weighed = weighCandidate(own, [...complaint, light(values)]);
-    const heard = complaint.map((reading) => ({ ...reading, at: "M1" }) as Reading);
-    const begun = believe(compiled, heard);
-    const concrete = (pin: number, seen: "bright" | "dark"): Reading => ({
-      test: "light",
-      probe: pins[pin]?.point ?? "",
-      clip: "G1.-",
-      key: "run",
-      setting: "1",
-      seen,
-    });
-    const labels = Object.values(values);
+    const across = { test: "volts", key: "run", setting: "3", volts: 12.2 } as const;
+    const weighed = weighCandidate(own, [
+      ...complaint,
+      { ...across, red: "motor-plug:a", black: "motor-plug:b" },
+    ]);
+    const begun = believe(
+      compiled,
+      complaint.map((reading) => ({ ...reading, at: "M1" }) as Reading),
+    );
+    const [plus = "", minus = ""] = (candidate.plugs.get("motor-plug")?.pins ?? []).map(({ point }) => point);
     let total = 0;
-    for (const order of [
-      [0, 1, 2],
-      [0, 2, 1],
-      [1, 0, 2],
-      [1, 2, 0],
-      [2, 0, 1],
-      [2, 1, 0],
-    ]) {
-      const scored = order.map((pin, at) => {
-        const reading = concrete(pin, labels[at] ?? "dark");
-        return { reading, score: scoreReading(compiled, reading) };
-      });
+    for (const [red, black] of [
+      [plus, minus],
+      [minus, plus],
+    ] as const) {
+      const reading: Reading = { ...across, red, black };
+      const score = scoreReading(compiled, reading);
       begun.joint.forEach((weight, cell) => {
-        total += scored.reduce(
-          (product, { reading, score }) => product * slipMixed(reading, score.odds[cell] ?? 0, score.blind),
-          weight / 6,
-        );
+        total += (weight / 2) * slipMixed(reading, score.odds[cell] ?? 0, score.blind);
       });
-      total += scored.reduce((product, { score }) => product * score.unlisted, begun.unknown / 6);
+      total += (begun.unknown / 2) * score.unlisted;
     }
-    // A quarter of all plugs has a further wire; this one has none.
     expect(weighed.evidence).toBeCloseTo(begun.evidence + Math.log(total * 0.75), 3);
+    expect(weighed.meanings().get("motor-plug")?.get("a")?.pin?.role).toBe("plus");
   });
 
   test("a wire that belongs to nothing is allowed, and costs little", () => {

@@ -38,19 +38,10 @@ function believed(own: WeighedCandidate, p: number): BelievedCandidate {
   const count = own.compiled.variants.length;
   const samples = own.compiled.samples.length;
   const variants = new Float64Array(count);
-  let unknown = 0;
-  let whole = 0;
-  for (const { weights } of own.states) {
-    for (let variant = 0, cell = 0; variant < count; variant++)
-      for (let sample = 0; sample < samples; sample++, cell++) {
-        const weight = weights[cell] as number;
-        variants[variant] = (variants[variant] as number) + weight;
-        whole += weight;
-      }
-    unknown += weights[count * samples] as number;
-  }
-  whole += unknown;
-  return { ...own, p, variants: variants.map((weight) => weight / whole), unknown: unknown / whole };
+  for (let variant = 0, cell = 0; variant < count; variant++)
+    for (let sample = 0; sample < samples; sample++, cell++)
+      variants[variant] = (variants[variant] as number) + (own.weights[cell] as number);
+  return { ...own, p, variants, unknown: own.weights[count * samples] as number };
 }
 
 /**
