@@ -118,6 +118,8 @@ export async function testToTheEnd(
   const verdict = page.locator("#seen-verdict");
   while (taken.length < most) {
     if (!(await verdict.innerText()).startsWith("Not certain yet")) return taken;
+    // The next test is in view without scrolling back to it.
+    if (taken.length > 0) await expect(page.locator("#next-place-test")).toBeInViewport();
     const test = await offeredPlaceTest(page);
     const place = "at" in test && test.at ? test.at : "";
     await enterReading(page, car.answer(test), car.labelsAt(place), hand);

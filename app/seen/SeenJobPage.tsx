@@ -1,7 +1,7 @@
 import { percent } from "@core/units/wording";
 import type { Place } from "@core/wiring/place";
 import { placeTestText } from "@words/placeWords";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Form, useNavigation } from "react-router";
 import { ComplaintStrip } from "../complaint/ComplaintStrip";
 import { QueuedForm, QueuedPage, useQueuedSend } from "../entries/QueuedForm";
@@ -123,6 +123,15 @@ function Tests({ findings: { diagnosis, offered }, token, evidence }: TestsProps
   const shown = offered.find(({ key }) => key === chosen?.key && timesTaken(key) === chosen.taken) ?? first;
   const choose = (key: string): void => setChosen({ key, taken: timesTaken(key) });
   const card = useRef<HTMLDivElement>(null);
+  const cardKey = shown ? `${shown.key} ${timesTaken(shown.key)}` : "";
+  /** The card whose form was sent last; empty once the next one is shown. */
+  const saved = useRef("");
+  useEffect(() => {
+    // On a phone Save is below the next test's first line. Only what is entered here moves the page.
+    if (saved.current === cardKey || saved.current === "") return;
+    saved.current = "";
+    if (card.current && card.current.getBoundingClientRect().top < 0) card.current.scrollIntoView();
+  }, [cardKey]);
   const send = useQueuedSend();
   useCardKeys(card, useLetterKeys(), {
     next: () => {
@@ -146,13 +155,14 @@ function Tests({ findings: { diagnosis, offered }, token, evidence }: TestsProps
   const others = offered.filter(({ key }) => key !== shown.key);
   return (
     <>
-      <div ref={card}>
-        <NextPlaceTest
-          key={`${shown.key} ${timesTaken(shown.key)}`}
-          offered={shown}
-          isFirst={shown === first}
-          token={token}
-        />
+      <div
+        ref={card}
+        className="scroll-mt-3"
+        onSubmit={() => {
+          saved.current = cardKey;
+        }}
+      >
+        <NextPlaceTest key={cardKey} offered={shown} isFirst={shown === first} token={token} />
       </div>
       {others.length > 0 && (
         // Closed again once a test is chosen or taken.
