@@ -41,8 +41,8 @@ interface Step {
   readonly lastOf: number | null;
 }
 
-/** The most that are kept at a time: all of a plug with eight pins. */
-const mostWays = 100;
+/** The most that are kept at a time: all of a plug with eight pins, also while one of them is measured against the rest. */
+const mostWays = 300;
 
 const isUsed = (used: number, at: number): boolean => (used & (1 << at)) !== 0;
 
