@@ -57,6 +57,7 @@ const outcomeWords: Readonly<Record<string, string>> = {
   "came-back": "the vehicle came back",
 };
 
+/** What became of some screws, with the words that explain it. */
 const trayNoteSchema = z.object({
   ...sortCountSchema.shape,
   kind: z.enum(trayNoteKinds),

@@ -127,7 +127,8 @@ function Tests({ findings: { diagnosis, offered }, token, evidence }: TestsProps
   /** The card whose form was sent last; empty once the next one is shown. */
   const saved = useRef("");
   useEffect(() => {
-    // On a phone Save is below the next test's first line. Only what is entered here moves the page.
+    // On a phone, Save is far below the card's first line, so the next test would start above the screen. What others
+    // enter does not move the page.
     if (saved.current === cardKey || saved.current === "") return;
     saved.current = "";
     if (card.current && card.current.getBoundingClientRect().top < 0) card.current.scrollIntoView();

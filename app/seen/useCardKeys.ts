@@ -15,9 +15,9 @@ export const resultForm = { "data-result": "" } as const;
 const lightKeys: Readonly<Record<string, string>> = { B: "bright", D: "dim", K: "dark" };
 
 /**
- * Enters the result of the test on the card by keys, unless something is being typed or letter keys are off. A digit
- * chooses by position; B, D and K are bright, dim and dark. Pins are answered from top to bottom. Where a figure is
- * asked for, a digit begins it. Enter saves.
+ * Lets keys enter the result of the test on the card, except in a field or with letter keys off. A digit chooses by
+ * position; B, D and K are bright, dim and dark. Pins are answered from top to bottom. Where a figure is asked for, a
+ * digit begins it. Enter saves.
  * @param card holds the card
  */
 export function useCardKeys(

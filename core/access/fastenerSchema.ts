@@ -10,7 +10,7 @@ const sortShape = {
   kind: z.enum(fastenerKinds).optional(),
   /** Absent for clips, and where nobody has looked. */
   head: z.enum(fastenerHeads).optional(),
-  /** As stamped on the tool: `7 mm`, `9/32 in`, `T20`, `PH2`. */
+  /** The size stamped on the tool: `7 mm`, `9/32 in`, `T20`, `PH2`. */
   size: size.optional(),
 };
 

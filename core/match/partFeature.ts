@@ -1,4 +1,4 @@
-/** The sides of a part, seen from where its screws go in: where a plug's tab, a notch or a key is. */
+/** The sides of a part as seen when its screws are driven in: they say where a plug's tab, a notch or a key is. */
 export const sides = ["top", "bottom", "left", "right"] as const;
 /** How a part is held: by screws, by a twist, moulded into its housing, or by a ring that replaces the moulding. */
 export const mounts = ["screws", "twist-lock", "moulded", "ring"] as const;

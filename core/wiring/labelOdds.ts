@@ -1,36 +1,34 @@
 import { slipMixed } from "../diagnose/belief/belief";
 import { scoreReadings } from "../diagnose/belief/readingScore";
-import { keyOfReading, type Reading, readingKey } from "../predict/reading";
+import { contentKey, type Reading } from "../predict/reading";
 import type { CompiledCircuit } from "../predict/tables/compiledCircuit";
 import type { CompiledCandidate } from "./compiledCandidate";
 import { isMessage, meaningsAt } from "./meaning";
 import type { LabelledPin, Meaning, Piece } from "./piece";
 
-/*
- * Chances that somebody calls a wire that carries the motor's current thick, a signal wire, or one that belongs to
- * nothing here (judgements, no source).
- */
+/* Chances that somebody calls a wire thick: one with the motor's current, a signal wire, or one of another circuit (judgements, no source). */
 const thickIfHeavy = 0.9;
 const thickIfLight = 0.1;
 const thickIfForeign = 0.4;
-/** Share of places with each further label that belongs to nothing here, and of plugs read without one of their pins. */
+/** Share of places where one more label is of another circuit (judgement). */
 const foreignShare = 0.25;
+/** Share of plugs that were read without one of their pins (judgement). */
 const leftOutShare = 0.02;
-/** The same for each fuse of the blower's circuit: the main fuse is often elsewhere. */
+/** Odds that one of the wiring's fuses is not among those tested: the main fuse is often elsewhere (judgement). */
 const fuseLeftOut = 0.5;
-/** Chance that a fuse which was not among those tested is there all the same: most vehicles do not have it (judgement). */
+/** Chance that the vehicle has a fuse that was not among those tested: most do not have it (judgement). */
 const fuseOverlooked = 0.2;
 
-/** What a wire that belongs to nothing here shows, whatever is wrong (judgements, no source). */
+/** What a wire of another circuit shows, whatever is wrong (judgements, no source). */
 const foreignWords: Readonly<Record<string, number>> = { bright: 0.35, dim: 0.04, dark: 0.6, flickers: 0.01 };
 
 /** What a fuse of another circuit shows: power at neither end, at one because it is blown, or at both (judgements). */
 const foreignFuse = { dead: 0.2, blown: 0.01, good: 0.79 } as const;
 
-/** A measurement with one lead on a wire that belongs to nothing (judgement, no source). */
+/** Chance of any measurement with a lead on a wire of another circuit (judgement, no source). */
 const unknownPair = 0.1;
 
-/** Chances by fault times samples plus sample, the unknown last. */
+/** A chance for each fault in each sampled vehicle, at fault times samples plus sample; that of an unknown fault last. */
 export type Odds = Float64Array;
 
 /** Number of cells of the odds of a circuit. */
@@ -39,14 +37,11 @@ const cellsOf = ({ variants, samples }: CompiledCircuit): number => variants.len
 export const evenOdds = (compiled: CompiledCircuit): Odds => new Float64Array(cellsOf(compiled)).fill(1);
 
 /** The product of odds with others, or with one chance for all. */
-export function multiplied(odds: Odds, factors: Odds | number, scale = 1): Odds {
+export function multiplied(odds: Odds, factors: Odds | number): Odds {
+  if (typeof factors === "number") return odds.map((own) => own * factors);
   const made = new Float64Array(odds.length);
-  if (typeof factors === "number") {
-    const times = factors * scale;
-    for (let cell = 0; cell < made.length; cell++) made[cell] = (odds[cell] as number) * times;
-  } else
-    for (let cell = 0; cell < made.length; cell++)
-      made[cell] = (odds[cell] as number) * (factors[cell] as number) * scale;
+  for (let cell = 0; cell < made.length; cell++)
+    made[cell] = (odds[cell] as number) * (factors[cell] as number);
   return made;
 }
 
@@ -62,7 +57,7 @@ function likelihood(compiled: CompiledCircuit, reading: Reading): Odds {
   return own;
 }
 
-/** Chance of a reading on a wire that belongs to nothing here. */
+/** Chance of a reading on a wire of another circuit. */
 function ofForeign(compiled: CompiledCircuit, reading: Reading): number {
   if (reading.test === "light") return foreignWords[reading.seen] ?? 0.1;
   const [score] = scoreReadings(compiled, [reading]);
@@ -75,13 +70,13 @@ function ofForeignFuse(ends: readonly Reading[]): number {
   return lit === 0 ? foreignFuse.dead : lit === 1 ? foreignFuse.blown : foreignFuse.good;
 }
 
-/** What was read of labels, weighed on one candidate; each reading of its circuit once. */
+/** The odds of what was read at labels, on one candidate. Each reading of its circuit is scored once. */
 export class LabelOdds {
   private readonly known = new Map<string, Odds>();
 
   constructor(readonly own: CompiledCandidate) {}
 
-  /** Odds of what was read of a label that stands for something here. */
+  /** The odds of what was read at a label, if it stands for the given pin or fuse. */
   as(pieces: readonly Piece[], meaning: Meaning): Odds {
     const { candidate, compiled } = this.own;
     let odds = evenOdds(compiled);
@@ -100,7 +95,7 @@ export class LabelOdds {
     return odds;
   }
 
-  /** Chance of what was read of a label that belongs to nothing here. */
+  /** The chance of what was read at a label, if it is of another circuit. */
   asForeign(place: LabelledPin["place"], pieces: readonly Piece[]): number {
     const { candidate, compiled } = this.own;
     const [some] = meaningsAt(candidate, place);
@@ -112,13 +107,13 @@ export class LabelOdds {
     }, 1);
   }
 
-  /** Odds of a measurement that joins labels, by what they stand for. */
+  /** The odds of a measurement between labels, by what they stand for. */
   ofPair(pair: Extract<Piece, { kind: "pair" }>, as: readonly Meaning[]): Odds | number {
     const reading = as.some((own) => isMessage(this.own.candidate, own)) ? null : pair.read(as);
     return reading ? this.of(reading) : unknownPair;
   }
 
-  /** Odds by fault that some fuses were not among those tested: one that is not on the vehicle cannot have failed. */
+  /** The odds that some fuses were not among those tested: a fuse that the vehicle does not have cannot have failed. */
   withoutFuses(fuses: ReadonlySet<string>): Odds {
     const { compiled } = this.own;
     const odds = evenOdds(compiled);
@@ -130,7 +125,7 @@ export class LabelOdds {
   }
 
   private of(reading: Reading): Odds {
-    const key = `${keyOfReading(reading)} ${readingKey(reading)}`;
+    const key = contentKey(reading);
     const odds = this.known.get(key) ?? likelihood(this.own.compiled, reading);
     this.known.set(key, odds);
     return odds;
@@ -145,10 +140,9 @@ function arrangements(of: number, chosen: number): number {
 }
 
 /**
- * The share of one way to label a place, if all that leave as many labels and as many pins or fuses over are equally
- * likely.
+ * The share of one way to label a place. Ways that label as many of its pins or fuses are equally likely.
  * @param roles number of pins or fuses the candidate has there
- * @param used how many of them have a label; the other labels belong to nothing here
+ * @param used how many of them have a label; the other labels are of another circuit
  */
 export function labellingShare(
   place: LabelledPin["place"],
@@ -165,8 +159,8 @@ export function labellingShare(
 }
 
 /**
- * How many labels of a place may belong to nothing here. Of a plug's pins none is missed, so that only those left over
- * may; a fuse of the blower may be elsewhere, and another one be taken for it.
+ * How many labels of a place may be of another circuit. People read every pin of a plug, so only labels beyond the
+ * candidate's pins may be; a fuse of another circuit is easily taken for one of the blower's.
  */
 export const mostForeign = (place: LabelledPin["place"], labels: number, roles: number): number =>
   place === "fuses" ? labels : Math.max(0, labels - roles);

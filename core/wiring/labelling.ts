@@ -4,14 +4,14 @@ import type { LabelledPin, Meaning, Piece } from "./piece";
 
 export type PairPiece = Extract<Piece, { kind: "pair" }>;
 
-/** What was read of the labels of some places, of which readings join each to another; usually it is one place. */
+/** What was read at the labels of one place, or of several that measurements join. */
 export interface LabelGroup {
-  /** Each label with what was read of it alone. */
+  /** Each label with what was read at it alone. */
   readonly places: ReadonlyMap<LabelledPin["place"], ReadonlyMap<string, readonly Piece[]>>;
   readonly pairs: readonly PairPiece[];
 }
 
-/** The ways to assign the labels met so far that come to the same for all that follows. */
+/** Ways to assign the labels met so far that make no difference to all that follows. */
 interface Ways {
   /** Numbers of the pins or fuses of the place that have a label, as bits. */
   readonly used: number;
@@ -20,19 +20,20 @@ interface Ways {
   readonly odds: Odds;
 }
 
-/** Ways that come to the same become one: those met so far, if any, and one more times some factors. */
+/** Makes one of ways that go on alike: those met so far, if any, and one more, multiplied by factors. */
 type Merge = (met: Ways | undefined, more: Ways, factors: Odds | number) => Ways;
 
 /** One label to assign. */
 interface Step {
   readonly pin: LabelledPin;
-  /** The pins or fuses it may stand for, and the odds of what was read of it as each. */
+  /** The pins or fuses it may stand for, and the odds of what was read at it for each. */
   readonly roles: readonly Meaning[];
   readonly odds: readonly Odds[];
-  /** Chance of the same if it belongs to nothing here. */
+  /** The chance of the same if it is of another circuit. */
   readonly foreign: number;
-  /** How many labels of the place may belong to nothing, less those assigned before. */
-  readonly foreignLeft: number;
+  /** How many labels of the place may be of another circuit, and how many were assigned before this one. */
+  readonly mostForeign: number;
+  readonly before: number;
   /** Measurements of which it is the last label. */
   readonly joins: readonly PairPiece[];
   /** The labels that later measurements name. */
@@ -41,7 +42,7 @@ interface Step {
   readonly lastOf: number | null;
 }
 
-/** The most that are kept at a time: all of a plug with eight pins, also while one of them is measured against the rest. */
+/** The most that are kept at a time: enough for eight pins, also while one of them is measured against the rest. */
 const mostWays = 300;
 
 const isUsed = (used: number, at: number): boolean => (used & (1 << at)) !== 0;
@@ -71,7 +72,8 @@ function stepsOf(read: LabelOdds, { places, pairs }: LabelGroup): Step[] {
         roles,
         odds: roles.map((role) => read.as(pieces, role)),
         foreign: read.asForeign(place, pieces),
-        foreignLeft: mostForeign(place, labels.size, roles.length) - at,
+        mostForeign: mostForeign(place, labels.size, roles.length),
+        before: at,
         joins,
         named: [...open].flatMap(({ of }) => of),
         lastOf: at === labels.size - 1 ? labels.size : null,
@@ -81,7 +83,7 @@ function stepsOf(read: LabelOdds, { places, pairs }: LabelGroup): Step[] {
 }
 
 /**
- * The odds of what was read of a group of labels: the sum over the ways to assign them to pins, a permanent. Labels are
+ * The odds of what was read at a group of labels: the sum over the ways to assign them to pins, a permanent. Labels are
  * assigned one after another; ways that have used the same pins go on alike, so they are added up and nothing is lost.
  */
 export class Labelling {
@@ -145,7 +147,7 @@ export class Labelling {
 
   /** Goes on with every pin that one more label may stand for. */
   private next(step: Step, ways: readonly Ways[], scale: number, merge: Merge): Ways[] {
-    const { pin, roles, odds, foreign, foreignLeft } = step;
+    const { pin, roles, odds, foreign } = step;
     const alike = new Map<string, Ways>();
     const go = (way: Ways, meaning: Meaning, used: number, own: Odds | number): void => {
       const meanings = withMeaning(way.meanings, pin, meaning);
@@ -158,7 +160,7 @@ export class Labelling {
       roles.forEach((role, at) => {
         if (!isUsed(way.used, at)) go(way, role, way.used | (1 << at), odds[at] ?? 1);
       });
-      if (foreignLeft + countOf(way.used) > 0) go(way, nothing, way.used, foreign);
+      if (step.before - countOf(way.used) < step.mostForeign) go(way, nothing, way.used, foreign);
     }
     const all = [...alike.values()];
     if (all.length <= mostWays) return all;
@@ -166,7 +168,7 @@ export class Labelling {
     return all.sort((a, b) => most(b) - most(a)).slice(0, mostWays);
   }
 
-  /** What else is multiplied in with a label: measurements that join it, and at the end of a place what is left over. */
+  /** What is multiplied in with a label beside its own odds: measurements, and after the last one the share of the way. */
   private rest(
     { pin: { place }, roles, joins, lastOf }: Step,
     meanings: Meanings,

@@ -4,7 +4,7 @@ import type { LabelledPin, Meaning } from "./piece";
 /** What each label of a vehicle stands for, by its place. */
 export type Meanings = ReadonlyMap<LabelledPin["place"], ReadonlyMap<string, Meaning>>;
 
-/** A wire or fuse that belongs to nothing here. */
+/** A wire or fuse of another circuit. */
 export const nothing: Meaning = { pin: null, fuse: null };
 const none: ReadonlyMap<string, Meaning> = new Map();
 

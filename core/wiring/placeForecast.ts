@@ -7,7 +7,6 @@ import { isMessage, meaningOf } from "./meaning";
 import type { LabelledPin, Meaning } from "./piece";
 import { piecesOf } from "./piece";
 import { concreteReadings, freshLabels, type PlaceTest, placeTestMinutes, withAnyResult } from "./placeTest";
-
 import type { BelievedCandidate, WiringBelief } from "./wiringBelief";
 
 /** What a test by place may show, and who is left. */

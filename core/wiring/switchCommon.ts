@@ -2,7 +2,7 @@ import type { PlaceReading } from "./placeReading";
 import { labelOf } from "./placeTest";
 import type { BelievedCandidate } from "./wiringBelief";
 
-/** What was read of a label of the switch's plug, in order. */
+/** The results read at one pin of the switch's plug, in order. */
 const readOf = (readings: readonly PlaceReading[], label: string): string =>
   readings
     .flatMap((reading) => {

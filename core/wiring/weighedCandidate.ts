@@ -1,5 +1,5 @@
 import { believe } from "../diagnose/belief/belief";
-import { keyOfReading, type Reading, readingKey } from "../predict/reading";
+import { type Reading, readingKey } from "../predict/reading";
 import type { CompiledCandidate } from "./compiledCandidate";
 import { type LabelGroup, Labelling, type PairPiece } from "./labelling";
 import { LabelOdds, multiplied, type Odds } from "./labelOdds";
@@ -10,7 +10,7 @@ import type { PlaceReading } from "./placeReading";
 
 /** A candidate after some readings. */
 export interface WeighedCandidate extends CompiledCandidate {
-  /** What each label most likely stands for; worked out when it is asked for, because unlikely candidates need it not. */
+  /** What each label most likely stands for; worked out on demand, because unlikely candidates never need it. */
   readonly meanings: () => Meanings;
   /** Belief by fault times samples plus sample, the unknown last, over all readings of the labels; it sums to 1. */
   readonly weights: Odds;
@@ -29,9 +29,7 @@ const notFound = { relay: 0.3, usual: 0.03 } as const;
 
 /** Readings of which each content counts once: the same reading taken twice tells nothing new of the wiring. */
 const once = (readings: readonly Reading[]): Reading[] => [
-  ...new Map(
-    readings.map((reading) => [`${keyOfReading(reading)} ${readingKey(reading)}`, reading]),
-  ).values(),
+  ...new Map(readings.map((reading) => [readingKey(reading), reading])).values(),
 ];
 
 /** What was read of each label alone, by place. */

@@ -6,7 +6,7 @@ import { repairText } from "../fault/repair";
 import type { Reading } from "../predict/reading";
 import { placeComplaint } from "../testing/placeComplaint";
 import { CandidateCache } from "./compiledCandidate";
-import type { PlaceReading } from "./placeReading";
+import type { fuseStates, PlaceReading } from "./placeReading";
 import type { SeenCar } from "./seenCar";
 import { weighCandidate } from "./weighedCandidate";
 import { believeWiring, type WiringBelief } from "./wiringBelief";
@@ -27,6 +27,18 @@ const side = ({ candidates }: WiringBelief, wanted: string): number =>
   candidates.reduce((sum, { candidate, p }) => (candidate.facts.switchedSide === wanted ? sum + p : sum), 0);
 const repairs = (belief: WiringBelief): Record<string, number> =>
   Object.fromEntries([...belief.repairs].map(([repair, p]) => [repairText(repair), p]));
+
+/** Repairs of a vehicle dead on every speed, with no feed at its motor, once its fuses have been tested. */
+function deadWithFuses(seen: Readonly<Record<string, (typeof fuseStates)[number]>>): Record<string, number> {
+  const car: SeenCar = { controls: "dial", speeds: 4, speedPart: "pack", blowers: 1 };
+  const top = { key: "run", setting: "4" } as const;
+  const readings: PlaceReading[] = [
+    ...placeComplaint(["none", "none", "none", "none"]),
+    { ...motorPlug("dark", "dark"), ...top },
+    { test: "light", at: "fuses", clip: "ground", ...top, seen },
+  ];
+  return repairs(believeWiring(car, readings, cache));
+}
 
 describe("belief over wirings and faults together", () => {
   test("sums to 1, and a complaint alone says nothing of the side", () => {
@@ -50,36 +62,14 @@ describe("belief over wirings and faults together", () => {
 
   // Common practice, no source: a fuse with power at one end is blown, and seldom one of another circuit by chance.
   test("a blown fuse among others means the fuse, whatever the rest of them feed", () => {
-    const fuses: PlaceReading = {
-      test: "light",
-      at: "fuses",
-      clip: "ground",
-      key: "run",
-      setting: "4",
-      seen: { a: "dead", b: "blown", c: "good" },
-    };
-    const seen: SeenCar = { controls: "dial", speeds: 4, speedPart: "pack", blowers: 1 };
-    const dead = placeComplaint(["none", "none", "none", "none"]);
-    const motor: PlaceReading = { ...motorPlug("dark", "dark"), setting: "4" };
-    const belief = believeWiring(seen, [...dead, motor, fuses], cache);
-    const others = Object.entries(repairs(belief)).filter(([repair]) => !repair.includes("fuse"));
+    const of = deadWithFuses({ a: "dead", b: "blown", c: "good" });
+    const others = Object.entries(of).filter(([repair]) => !repair.includes("fuse"));
     expect(others.reduce((sum, [, p]) => sum + p, 0)).toBeLessThan(0.08);
   });
 
   // Common practice, no source: with every fuse of the blower good, its wiring is suspected and not one more fuse.
   test("fuses that are all good leave little for one that nobody found", () => {
-    const seen: SeenCar = { controls: "dial", speeds: 4, speedPart: "pack", blowers: 1 };
-    const fuses: PlaceReading = {
-      test: "light",
-      at: "fuses",
-      clip: "ground",
-      key: "run",
-      setting: "4",
-      seen: { a: "good", b: "good" },
-    };
-    const dead = placeComplaint(["none", "none", "none", "none"]);
-    const motor: PlaceReading = { ...motorPlug("dark", "dark"), setting: "4" };
-    const of = repairs(believeWiring(seen, [...dead, motor, fuses], cache));
+    const of = deadWithFuses({ a: "good", b: "good" });
     expect(of.feed).toBeGreaterThan(2 * (of.fuse ?? 0));
   });
 
